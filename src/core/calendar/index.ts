@@ -1,0 +1,13 @@
+export {
+  addDays,
+  addWorkingDays,
+  arrivalDate,
+  type BusinessDate,
+  businessDate,
+  coverHorizon,
+  daysBetween,
+  isDate,
+  isWorkingDay,
+  type LeadTime,
+  workingDayFrom,
+} from './calendar';

@@ -1,0 +1,1 @@
+export { issue, type LevelValue, type Posting, receive } from './postToLevel';

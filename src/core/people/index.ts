@@ -1,0 +1,1 @@
+export { type Actor, type Forbidden, may, type Right, type Role } from './rights';

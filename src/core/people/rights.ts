@@ -1,0 +1,78 @@
+import type { Minor } from '@/core/money';
+import { err, ok, type Result } from '@/core/result';
+
+export type Role = 'buyer' | 'owner' | 'shop' | 'bookkeeper';
+export type Right =
+  | 'needs.read'
+  | 'needs.decide'
+  | 'orders.read'
+  | 'orders.edit'
+  | 'orders.approve'
+  | 'orders.send'
+  | 'goods.receive'
+  | 'stock.read'
+  | 'stock.post'
+  | 'policies.edit';
+
+/** What each role may do; what is not listed is denied. */
+const rightsOf: Readonly<Record<Role, readonly Right[]>> = {
+  buyer: [
+    'needs.read',
+    'needs.decide',
+    'orders.read',
+    'orders.edit',
+    'orders.approve',
+    'orders.send',
+    'goods.receive',
+    'stock.read',
+    'stock.post',
+    'policies.edit',
+  ],
+  owner: [
+    'needs.read',
+    'needs.decide',
+    'orders.read',
+    'orders.edit',
+    'orders.approve',
+    'orders.send',
+    'goods.receive',
+    'stock.read',
+    'stock.post',
+    'policies.edit',
+  ],
+  shop: ['goods.receive', 'stock.read'],
+  bookkeeper: ['orders.read', 'stock.read'],
+};
+
+/** The acting person. `locations` limits what happens at a place; null means everywhere. */
+export type Actor = {
+  readonly userId: number;
+  readonly name: string;
+  readonly initials: string;
+  readonly role: Role;
+  readonly locations: readonly number[] | null;
+  /** Largest order net this person approves, in minor units of the base currency; null means without limit. */
+  readonly approvalLimit: Minor | null;
+};
+
+export type Forbidden =
+  | { readonly kind: 'forbidden'; readonly right: Right; readonly because: 'role' | 'location' }
+  | { readonly kind: 'above_limit'; readonly limit: Minor };
+
+/** The one place that decides whether a person may do something; deny is the default.
+ *  Errors: forbidden (by role or place), above_limit for an approval beyond the person's amount. */
+export function may(
+  actor: Actor,
+  right: Right,
+  scope: { readonly locationIds?: readonly number[]; readonly amount?: Minor } = {},
+): Result<void, Forbidden> {
+  if (!rightsOf[actor.role].includes(right)) return err({ kind: 'forbidden', right, because: 'role' });
+  const { locations } = actor;
+  if (locations && scope.locationIds?.some((id) => !locations.includes(id))) {
+    return err({ kind: 'forbidden', right, because: 'location' });
+  }
+  if (actor.approvalLimit !== null && scope.amount !== undefined && scope.amount > actor.approvalLimit) {
+    return err({ kind: 'above_limit', limit: actor.approvalLimit });
+  }
+  return ok(undefined);
+}

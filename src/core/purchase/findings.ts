@@ -1,0 +1,68 @@
+import type { Minor } from '@/core/money';
+
+export type LineKind = 'stock' | 'non_stock' | 'charge' | 'service' | 'straight_to_customer';
+
+export type FindingLine = {
+  readonly lineNo: number;
+  readonly kind: LineKind;
+  readonly packQuantity: number;
+  readonly priceAmount: string | null;
+  readonly freeOfCharge: boolean;
+  readonly parts: readonly { readonly wantedDate: string | null; readonly hasLocation: boolean }[];
+};
+
+export type FindingOrder = {
+  readonly lines: readonly FindingLine[];
+  readonly supplierBlocked: boolean;
+  readonly supplierAddress: boolean;
+  readonly orderMinimum: Minor;
+  readonly net: Minor;
+  readonly today: string;
+};
+
+/** What is still missing before approval (blocks), and what is worth knowing (informs). */
+export type Finding =
+  | { readonly kind: 'no_lines'; readonly blocks: true }
+  | { readonly kind: 'supplier_blocked'; readonly blocks: true }
+  | { readonly kind: 'price_missing'; readonly blocks: true; readonly lineNo: number }
+  | { readonly kind: 'quantity_missing'; readonly blocks: true; readonly lineNo: number }
+  | { readonly kind: 'wanted_date_missing'; readonly blocks: true; readonly lineNo: number }
+  | { readonly kind: 'place_missing'; readonly blocks: true; readonly lineNo: number }
+  | { readonly kind: 'supplier_address_missing'; readonly blocks: false }
+  | { readonly kind: 'wanted_in_the_past'; readonly blocks: false; readonly lineNo: number }
+  | { readonly kind: 'below_minimum'; readonly blocks: false; readonly minimum: Minor; readonly short: Minor }
+  | { readonly kind: 'minimum_reached'; readonly blocks: false; readonly minimum: Minor };
+
+const isZero = (amount: string) => !/[1-9]/.test(amount);
+
+/** A purchase order is never approved at zero unless the line is marked free of charge; place and date must be there.
+ *  The order minimum is compared with the line net before order discount, charges and tax. It informs, it does not block. */
+export function findings(order: FindingOrder): Finding[] {
+  const found: Finding[] = [];
+  if (order.lines.length === 0) found.push({ kind: 'no_lines', blocks: true });
+  if (order.supplierBlocked) found.push({ kind: 'supplier_blocked', blocks: true });
+  for (const line of order.lines) {
+    const { lineNo } = line;
+    if (line.packQuantity <= 0) found.push({ kind: 'quantity_missing', blocks: true, lineNo });
+    if (!line.freeOfCharge && (line.priceAmount === null || isZero(line.priceAmount))) {
+      found.push({ kind: 'price_missing', blocks: true, lineNo });
+    }
+    if (line.parts.some((p) => p.wantedDate === null)) found.push({ kind: 'wanted_date_missing', blocks: true, lineNo });
+    if (line.kind === 'stock' && line.parts.some((p) => !p.hasLocation)) {
+      found.push({ kind: 'place_missing', blocks: true, lineNo });
+    }
+    if (line.parts.some((p) => p.wantedDate !== null && p.wantedDate < order.today)) {
+      found.push({ kind: 'wanted_in_the_past', blocks: false, lineNo });
+    }
+  }
+  if (!order.supplierAddress) found.push({ kind: 'supplier_address_missing', blocks: false });
+  if (order.orderMinimum > 0 && order.lines.length > 0) {
+    const short = order.orderMinimum - order.net;
+    found.push(
+      short > 0
+        ? { kind: 'below_minimum', blocks: false, minimum: order.orderMinimum, short }
+        : { kind: 'minimum_reached', blocks: false, minimum: order.orderMinimum },
+    );
+  }
+  return found;
+}

@@ -1,0 +1,10 @@
+export { type Finding, type FindingLine, type FindingOrder, findings, type LineKind } from './findings';
+export {
+  nextState,
+  type OrderAction,
+  type OrderState,
+  type OrderStateFault,
+  type Progress,
+  progress,
+} from './orderState';
+export { orderTotals, receiptValue, type TotalLine } from './totals';
