@@ -1,3 +1,4 @@
+export { checkLineQuantity, type LineQuantityFault, MAX_PACKS_PER_LINE } from './checkLineQuantity';
 export { type Finding, type FindingLine, type FindingOrder, findings, type LineKind } from './findings';
 export {
   nextState,

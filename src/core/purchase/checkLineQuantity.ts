@@ -1,0 +1,20 @@
+import { MICRO, parseQuantity, type Quantity, type QuantityFault } from '@/core/quantity';
+import { err, ok, type Result } from '@/core/result';
+
+export type LineQuantityFault =
+  | QuantityFault
+  | { readonly kind: 'zero_quantity' }
+  | { readonly kind: 'absurd_quantity'; readonly text: string; readonly times: number };
+
+/** More packs than this on one line is taken for a slip of the hand (a scanned barcode in the quantity field, say). */
+export const MAX_PACKS_PER_LINE = 99_999;
+
+/** The pack quantity a person typed for an order line, in millionths of a pack.
+ *  Errors: those of parseQuantity; zero_quantity; absurd_quantity above 99,999 packs. */
+export function checkLineQuantity(typed: string): Result<Quantity, LineQuantityFault> {
+  const q = parseQuantity(typed);
+  if (!q.ok) return q.error.kind === 'too_large' ? err({ kind: 'absurd_quantity', text: typed, times: MAX_PACKS_PER_LINE }) : q;
+  if (q.value === 0) return err({ kind: 'zero_quantity' });
+  if (q.value > MAX_PACKS_PER_LINE * MICRO) return err({ kind: 'absurd_quantity', text: typed, times: MAX_PACKS_PER_LINE });
+  return ok(q.value);
+}

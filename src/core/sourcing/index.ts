@@ -1,0 +1,1 @@
+export { type PriceStep, preferredSource, priceAt, type RankedSource } from './priceAt';

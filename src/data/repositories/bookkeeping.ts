@@ -1,0 +1,70 @@
+import type { SqlValue, Tx } from '../sql';
+import { isDuplicate } from '../errors';
+
+/** First insert of a command. Null when the key is new; else what was stored under it. A duplicate waits for the first. */
+export async function claimKey(
+  tx: Tx,
+  claim: { userId: number; key: string; payloadHash: Buffer; at: string },
+): Promise<{ samePayload: boolean; result: string | null } | null> {
+  try {
+    await tx.run(
+      'INSERT INTO idempotency_key (user_id, idem_key, payload_hash, created_at) VALUES (:userId, :key, :payloadHash, :at)',
+      claim,
+    );
+    return null;
+  } catch (e) {
+    if (!isDuplicate(e)) throw e;
+    const row = await tx.row<{ payloadHash: Buffer; result: string | null }>(
+      'SELECT payload_hash AS payloadHash, result FROM idempotency_key WHERE user_id = :userId AND idem_key = :key',
+      { userId: claim.userId, key: claim.key },
+    );
+    if (!row) throw e;
+    return { samePayload: row.payloadHash.equals(claim.payloadHash), result: row.result };
+  }
+}
+
+export const storeResult = (tx: Tx, userId: number, key: string, result: string) =>
+  tx.run('UPDATE idempotency_key SET result = :result WHERE user_id = :userId AND idem_key = :key', { userId, key, result });
+
+export const deleteOldKeys = (tx: Tx, before: string) =>
+  tx.run('DELETE FROM idempotency_key WHERE created_at < :before LIMIT 500', { before });
+
+export type Change = {
+  readonly entity: 'order' | 'need' | 'tray_line' | 'policy' | 'receipt';
+  readonly entityId: number;
+  readonly action: string;
+  readonly before?: unknown;
+  readonly after?: unknown;
+};
+
+/** Who did what, before and after, in the transaction of the change itself. */
+export async function recordChanges(tx: Tx, userId: number, at: string, changes: readonly Change[]): Promise<void> {
+  const json = (v: unknown): SqlValue => (v === undefined ? null : JSON.stringify(v));
+  await tx.insertMany(
+    'INSERT INTO change_record (at, user_id, entity, entity_id, action, before_json, after_json)',
+    changes.map((c) => [at, userId, c.entity, c.entityId, c.action, json(c.before), json(c.after)]),
+  );
+}
+
+export type ChangeRow = { at: string; who: string; action: string; before: string | null; after: string | null };
+
+export const readChanges = (tx: Tx, entity: Change['entity'], entityId: number) =>
+  tx.rows<ChangeRow>(
+    `SELECT c.at, COALESCE(u.name, '') AS who, c.action, c.before_json AS \`before\`, c.after_json AS \`after\`
+       FROM change_record c LEFT JOIN app_user u ON u.id = c.user_id
+      WHERE c.entity = :entity AND c.entity_id = :entityId ORDER BY c.id`,
+    { entity, entityId },
+  );
+
+/** The next number of a pattern in a period: one counter row, drawn as late as possible, so it follows the rollback. */
+export async function drawNumber(tx: Tx, pattern: 'PO' | 'GR', period: string): Promise<number> {
+  await tx.run(
+    'INSERT INTO number_counter (pattern, period, last_number) VALUES (:pattern, :period, 0) ON DUPLICATE KEY UPDATE last_number = last_number',
+    { pattern, period },
+  );
+  const drawn = await tx.run(
+    'UPDATE number_counter SET last_number = LAST_INSERT_ID(last_number + 1) WHERE pattern = :pattern AND period = :period',
+    { pattern, period },
+  );
+  return drawn.id;
+}

@@ -1,0 +1,111 @@
+import type { Pack } from '@/core/packs';
+import type { PriceStep } from '@/core/sourcing';
+import { fraction } from '@/core/units';
+import { list, type Tx } from '../sql';
+
+export type ItemRow = {
+  id: number;
+  number: string;
+  name: string;
+  category: string;
+  unitName: string;
+  baseUnit: string;
+  status: 'active' | 'phase_out' | 'stopped';
+};
+
+const itemColumns = `i.id, i.number, i.name, c.name AS category, i.unit_name AS unitName, i.base_unit AS baseUnit, i.status`;
+
+export const readItems = (tx: Tx, search: string) =>
+  tx.rows<ItemRow>(
+    `SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id
+      WHERE (:search = '' OR LOCATE(:search, i.name) > 0 OR LOCATE(:search, i.number) > 0)
+      ORDER BY i.name, i.number`,
+    { search },
+  );
+
+export const findItem = (tx: Tx, id: number) =>
+  tx.row<ItemRow>(`SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id = :id`, { id });
+
+export type PackRow = Pack & { readonly itemId: number };
+
+/** Packs of the given items. */
+export async function readPacks(tx: Tx, itemIds: readonly number[]): Promise<PackRow[]> {
+  const ids = list('id', itemIds);
+  if (!ids) return [];
+  const rows = await tx.rows<{ id: number; itemId: number; name: string; num: number; den: number; of: number | null }>(
+    `SELECT id, item_id AS itemId, name, count_num AS num, count_den AS den, of_pack_id AS \`of\`
+       FROM pack WHERE item_id IN (${ids.sql}) ORDER BY id`,
+    ids.values,
+  );
+  return rows.map((r) => ({ id: r.id, itemId: r.itemId, name: r.name, count: fraction(r.num, r.den), of: r.of }));
+}
+
+export type SourceRow = {
+  id: number;
+  itemId: number;
+  supplierId: number;
+  supplierName: string;
+  supplierActive: boolean;
+  currency: string;
+  preference: number;
+  supplierItemNumber: string;
+  packId: number | null;
+  minimum: string;
+  multiplePacks: number;
+  rounding: 'up' | 'nearest' | 'none';
+  leadTimeDays: number;
+  leadTimeKind: 'working' | 'calendar';
+};
+
+/** Sources of the given items with what is needed of their suppliers. */
+export async function readSources(tx: Tx, itemIds: readonly number[]): Promise<SourceRow[]> {
+  const ids = list('id', itemIds);
+  if (!ids) return [];
+  const rows = await tx.rows<Omit<SourceRow, 'supplierActive'> & { supplierActive: number }>(
+    `SELECT s.id, s.item_id AS itemId, s.supplier_id AS supplierId, p.name AS supplierName,
+            p.status = 'active' AS supplierActive, p.currency, s.preference,
+            s.supplier_item_number AS supplierItemNumber, s.pack_id AS packId, s.minimum_quantity AS minimum,
+            s.multiple_packs AS multiplePacks, s.rounding,
+            p.lead_time_days AS leadTimeDays, p.lead_time_kind AS leadTimeKind
+       FROM source s JOIN supplier p ON p.id = s.supplier_id
+      WHERE s.item_id IN (${ids.sql}) ORDER BY s.item_id, s.preference, s.id`,
+    ids.values,
+  );
+  return rows.map((r) => ({ ...r, supplierActive: r.supplierActive === 1 }));
+}
+
+export type PriceRow = PriceStep & { readonly sourceId: number };
+
+export async function readPrices(tx: Tx, sourceIds: readonly number[]): Promise<PriceRow[]> {
+  const ids = list('id', sourceIds);
+  if (!ids) return [];
+  const rows = await tx.rows<Omit<PriceRow, 'fromPacks'> & { fromPacks: number }>(
+    `SELECT source_id AS sourceId, CAST(from_packs * 1000000 AS SIGNED) AS fromPacks, valid_from AS validFrom,
+            valid_to AS validTo, amount, per_quantity AS perQuantity, pack_id AS packId
+       FROM price WHERE source_id IN (${ids.sql})`,
+    ids.values,
+  );
+  return rows;
+}
+
+export type SupplierRow = {
+  id: number;
+  code: string;
+  name: string;
+  address: string;
+  email: string;
+  currency: string;
+  paymentTerms: string;
+  deliveryTerms: string;
+  orderMinimum: number;
+  leadTimeDays: number;
+  leadTimeKind: 'working' | 'calendar';
+  status: 'active' | 'blocked';
+};
+
+export const readSuppliers = (tx: Tx) =>
+  tx.rows<SupplierRow>(
+    `SELECT id, code, name, address, email, currency, payment_terms AS paymentTerms, delivery_terms AS deliveryTerms,
+            order_minimum_minor AS orderMinimum, lead_time_days AS leadTimeDays, lead_time_kind AS leadTimeKind, status
+       FROM supplier ORDER BY name, id`,
+  );

@@ -1,0 +1,173 @@
+import { coverHorizon } from '@/core/calendar';
+import { emptyNeedRunInput, type NeedRunInput, roundings } from '@/core/netting';
+import { contentMicro, type Pack, packContent } from '@/core/packs';
+import { effectivePolicy, type PolicySetting } from '@/core/policy';
+import { MICRO } from '@/core/quantity';
+import { preferredSource } from '@/core/sourcing';
+import { fraction } from '@/core/units';
+import type { Tx } from '../sql';
+import { readCompany } from './company';
+
+/** Inputs of a need run with what each slot stands for: slot = index of item × number of locations + index of location. */
+export type NeedInputs = {
+  readonly itemIds: readonly number[];
+  readonly locationIds: readonly number[];
+  readonly arrays: NeedRunInput;
+  /** Preferred source per slot; 0 = none. */
+  readonly sourceIds: Uint32Array;
+};
+
+const micro = (column: string) => `CAST(${column} * 1000000 AS SIGNED)`;
+type PolicyCells = [number, number | null, PolicySetting['kind'], number | null, number | null, PolicySetting['trigger'], PolicySetting['refill']];
+type SourceCells = [number, number, number, number | null, number, number, (typeof roundings)[number], number, 'working' | 'calendar', number];
+
+/** Reads everything a need run depends on, into typed arrays. With item ids, only for those items (all their locations);
+ *  with null, for the whole catalogue. One set of SELECTs serves both, so the two can't disagree.
+ *  Errors: throws when a usual pack is no whole number of millionths (refused when packs are entered). */
+export async function readNeedInputs(tx: Tx, only: readonly number[] | null, today: string): Promise<NeedInputs> {
+  const where = (column: string, and = 'WHERE') => (only === null ? '' : `${and} ${column} IN (${only.map(Number).join(',')})`);
+  const company = await readCompany(tx);
+  const locationIds = ((await tx.arrays('SELECT id FROM location ORDER BY sort_order, id')) as [number][]).map((r) => r[0]);
+  const items = (await tx.arrays(`SELECT id, status FROM item ${where('id')} ORDER BY id`)) as [number, string][];
+  const itemIds = items.map((r) => r[0]);
+  const itemIndex = new Map(itemIds.map((id, i) => [id, i]));
+  const locationIndex = new Map(locationIds.map((id, i) => [id, i]));
+  const width = locationIds.length;
+  const arrays = emptyNeedRunInput(itemIds.length * width);
+  const sourceIds = new Uint32Array(arrays.count);
+  const slot = (itemId: number, locationId: number): number => {
+    const i = itemIndex.get(itemId);
+    const l = locationIndex.get(locationId);
+    if (i === undefined || l === undefined) throw new Error(`item ${itemId} or location ${locationId} is not known`);
+    return i * width + l;
+  };
+  const add = (array: Float64Array, at: number, q: number) => {
+    array[at] = (array[at] as number) + q;
+  };
+
+  const levels = (await tx.arrays(
+    `SELECT item_id, location_id, ${micro('on_hand')}, ${micro('blocked')}, ${micro('allocated')} FROM level ${where('item_id')}`,
+  )) as [number, number, number, number, number][];
+  for (const [item, location, onHand, blocked, allocated] of levels) {
+    const at = slot(item, location);
+    arrays.onHand[at] = onHand;
+    arrays.blocked[at] = blocked;
+    arrays.owed[at] = allocated;
+  }
+
+  const policies = (await tx.arrays(
+    `SELECT item_id, location_id, kind, ${micro('min_quantity')}, ${micro('max_quantity')}, trigger_rule, refill_rule
+       FROM policy ${where('item_id')} ORDER BY item_id, scope`,
+  )) as PolicyCells[];
+  const apply = (item: PolicySetting | null, own: PolicySetting | null, at: number) => {
+    const policy = effectivePolicy(company, item, own);
+    const active = policy.kind === 'min_max';
+    arrays.planned[at] = active ? 1 : 0;
+    if (!active) return;
+    arrays.min[at] = policy.min;
+    arrays.refillTo[at] = policy.refill === 'up_to_min' || policy.max === null ? policy.min : policy.max;
+    arrays.atOrBelow[at] = policy.trigger === 'at_or_below' ? 1 : 0;
+  };
+  let every: PolicySetting | null = null;
+  let everyOf = 0;
+  for (const [item, location, kind, min, max, trigger, refill] of policies) {
+    const setting: PolicySetting = { kind, min, max, trigger, refill };
+    if (everyOf !== item) {
+      every = null;
+      everyOf = item;
+    }
+    if (location === null) {
+      every = setting;
+      for (const id of locationIds) apply(setting, null, slot(item, id));
+    } else apply(every, setting, slot(item, location));
+  }
+  // A stopped or phased-out item is never bought again.
+  for (const [i, [, status]] of items.entries()) {
+    if (status !== 'active') arrays.planned.fill(0, i * width, (i + 1) * width);
+  }
+
+  const packs = new Map<number, Pack>();
+  for (const [id, name, num, den, of] of (await tx.arrays(
+    `SELECT id, name, count_num, count_den, of_pack_id FROM pack ${where('item_id')}`,
+  )) as [number, string, number, number, number | null][]) {
+    packs.set(id, { id, name, count: fraction(num, den), of });
+  }
+  const sources = (await tx.arrays(
+    `SELECT s.item_id, s.id, s.preference, s.pack_id, ${micro('s.minimum_quantity')}, s.multiple_packs, s.rounding,
+            p.lead_time_days, p.lead_time_kind, p.status = 'active'
+       FROM source s JOIN supplier p ON p.id = s.supplier_id ${where('s.item_id')} ORDER BY s.item_id`,
+  )) as SourceCells[];
+  const horizons = new Map<string, string>();
+  const itemHorizon: (string | null)[] = new Array(itemIds.length).fill(null);
+  arrays.packMicro.fill(MICRO);
+  arrays.multiplePacks.fill(1);
+  for (let i = 0; i < sources.length; ) {
+    const item = (sources[i] as SourceCells)[0];
+    const ranked = [];
+    for (; i < sources.length && (sources[i] as SourceCells)[0] === item; i += 1) {
+      const cells = sources[i] as SourceCells;
+      ranked.push({ id: cells[1], preference: cells[2], supplierActive: cells[9] === 1, cells });
+    }
+    const best = preferredSource(ranked);
+    if (!best) continue;
+    const [, id, , packId, minimum, multiple, rounding, leadDays, leadKind] = best.cells;
+    const from = (itemIndex.get(item) as number) * width;
+    const content = packId === null ? { ok: true as const, value: MICRO } : packMicroOf(packs, packId);
+    if (!content.ok) throw new Error(`pack ${packId}: ${JSON.stringify(content.error)}`);
+    sourceIds.fill(id, from, from + width);
+    arrays.orderMinimum.fill(minimum, from, from + width);
+    arrays.packMicro.fill(content.value, from, from + width);
+    arrays.multiplePacks.fill(multiple, from, from + width);
+    arrays.rounding.fill(roundings.indexOf(rounding), from, from + width);
+    const key = `${leadDays}${leadKind}`;
+    const horizon = horizons.get(key) ?? (coverHorizon(today, { days: leadDays, kind: leadKind }) as string);
+    horizons.set(key, horizon);
+    itemHorizon[itemIndex.get(item) as number] = horizon;
+  }
+
+  // Open supply: parts of approved and sent orders are on the way (unless wanted after the horizon), drafts and tray
+  // lines are in trays. A decision's own supply is kept apart, to tell whether its need comes back.
+  const supply = (await tx.arrays(
+    `SELECT l.item_id, d.location_id, o.state = 'draft', d.wanted_date,
+            ${micro('d.base_quantity - d.received_quantity - d.cancelled_quantity')}, t.decision_id
+       FROM purchase_order o
+       JOIN order_line l ON l.order_id = o.id AND l.kind = 'stock'
+       JOIN delivery_part d ON d.order_line_id = l.id
+       LEFT JOIN tray_line t ON t.id = d.tray_line_id
+      WHERE o.state IN ('draft', 'approved', 'sent') AND d.location_id IS NOT NULL
+        AND d.base_quantity > d.received_quantity + d.cancelled_quantity ${where('l.item_id', 'AND')}`,
+  )) as [number, number, number, string | null, number, number | null][];
+  const trays = (await tx.arrays(
+    `SELECT item_id, location_id, ${micro('base_quantity')}, decision_id FROM tray_line
+      WHERE state = 'in_tray' ${where('item_id', 'AND')}`,
+  )) as [number, number, number, number][];
+  const decisions = (await tx.arrays(
+    `SELECT d.id, ${micro('d.shortage')} FROM need n JOIN decision d ON d.id = n.last_decision_id
+      WHERE n.peg = 0 AND d.kind = 'accept' ${where('n.item_id', 'AND')}`,
+  )) as [number, number][];
+  const lastDecisions = new Map(decisions);
+  const countOwn = (decision: number | null, at: number, q: number) => {
+    const shortage = decision === null ? undefined : lastDecisions.get(decision);
+    if (shortage === undefined) return;
+    arrays.decidedShortage[at] = shortage;
+    add(arrays.decidedOpen, at, q);
+  };
+  for (const [item, location, isDraft, wanted, open, decision] of supply) {
+    const horizon = itemHorizon[itemIndex.get(item) as number] ?? null;
+    if (horizon !== null && wanted !== null && wanted > horizon) continue;
+    const at = slot(item, location);
+    add(isDraft === 1 ? arrays.inTrays : arrays.onTheWay, at, open);
+    countOwn(decision, at, open);
+  }
+  for (const [item, location, q, decision] of trays) {
+    const at = slot(item, location);
+    add(arrays.inTrays, at, q);
+    countOwn(decision, at, q);
+  }
+  return { itemIds, locationIds, arrays, sourceIds };
+}
+
+function packMicroOf(packs: ReadonlyMap<number, Pack>, packId: number) {
+  const content = packContent(packs, packId);
+  return content.ok ? contentMicro(content.value, packs.get(packId)?.name) : content;
+}

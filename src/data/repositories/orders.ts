@@ -1,0 +1,255 @@
+import type { LineKind, OrderState } from '@/core/purchase';
+import { list, type SqlValue, type Tx } from '../sql';
+
+export type OrderRow = {
+  id: number;
+  number: string | null;
+  supplierId: number;
+  supplierName: string;
+  supplierBlocked: number;
+  supplierEmail: string;
+  orderMinimum: number;
+  state: OrderState;
+  orderDate: string;
+  currency: string;
+  paymentTerms: string;
+  deliveryTerms: string;
+  supplierAddress: string;
+  createdBy: string;
+  createdAt: string;
+  approvedBy: string | null;
+  approvedAt: string | null;
+  sentAt: string | null;
+  sentHow: 'printed' | 'phone' | 'email' | null;
+  version: number;
+};
+
+const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS supplierName, s.status = 'blocked' AS supplierBlocked,
+  s.email AS supplierEmail, s.order_minimum_minor AS orderMinimum, o.state, o.order_date AS orderDate, o.currency,
+  o.payment_terms AS paymentTerms, o.delivery_terms AS deliveryTerms, o.supplier_address AS supplierAddress,
+  c.name AS createdBy, o.created_at AS createdAt, a.name AS approvedBy, o.approved_at AS approvedAt,
+  o.sent_at AS sentAt, o.sent_how AS sentHow, o.version`;
+const orderTables = `purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN app_user c ON c.id = o.created_by
+  LEFT JOIN app_user a ON a.id = o.approved_by`;
+
+export const readOrderHeads = (tx: Tx) => tx.rows<OrderRow>(`SELECT ${orderColumns} FROM ${orderTables} ORDER BY o.id DESC`);
+
+export const findOrder = (tx: Tx, id: number) =>
+  tx.row<OrderRow>(`SELECT ${orderColumns} FROM ${orderTables} WHERE o.id = :id`, { id });
+
+/** Locks the header first, then reads it whole. */
+export async function lockOrder(tx: Tx, id: number): Promise<OrderRow | null> {
+  const locked = await tx.row('SELECT id FROM purchase_order WHERE id = :id FOR UPDATE', { id });
+  return locked ? findOrder(tx, id) : null;
+}
+
+export const insertOrder = async (
+  tx: Tx,
+  o: {
+    supplierId: number;
+    orderDate: string;
+    currency: string;
+    paymentTerms: string;
+    deliveryTerms: string;
+    supplierAddress: string;
+    userId: number;
+    at: string;
+  },
+): Promise<number> =>
+  (
+    await tx.run(
+      `INSERT INTO purchase_order (supplier_id, state, order_date, currency, payment_terms, delivery_terms,
+                                   supplier_address, created_by, created_at)
+       VALUES (:supplierId, 'draft', :orderDate, :currency, :paymentTerms, :deliveryTerms, :supplierAddress, :userId, :at)`,
+      o,
+    )
+  ).id;
+
+export const bumpOrder = (tx: Tx, id: number) =>
+  tx.run('UPDATE purchase_order SET version = version + 1 WHERE id = :id', { id });
+
+export const setOrderState = (tx: Tx, id: number, state: OrderState) =>
+  tx.run('UPDATE purchase_order SET state = :state, version = version + 1 WHERE id = :id', { id, state });
+
+export const approveOrderRow = (
+  tx: Tx,
+  o: { id: number; number: string; userId: number; at: string; orderDate: string },
+) =>
+  tx.run(
+    `UPDATE purchase_order SET state = 'approved', number = :number, approved_by = :userId, approved_at = :at,
+            order_date = :orderDate, version = version + 1 WHERE id = :id`,
+    o,
+  );
+
+export const markSent = (tx: Tx, o: { id: number; userId: number; at: string; how: string }) =>
+  tx.run(
+    `UPDATE purchase_order SET state = 'sent', sent_by = :userId, sent_at = :at, sent_how = :how, version = version + 1
+      WHERE id = :id`,
+    o,
+  );
+
+export type OrderLineRow = {
+  id: number;
+  orderId: number;
+  lineNo: number;
+  kind: LineKind;
+  itemId: number | null;
+  itemNumber: string | null;
+  unitName: string | null;
+  sourceId: number | null;
+  description: string;
+  supplierItemNumber: string;
+  packId: number | null;
+  packName: string;
+  contentNum: number;
+  contentDen: number;
+  packQuantity: string;
+  baseQuantity: string;
+  priceAmount: string | null;
+  pricePer: string;
+  priceContentNum: number;
+  priceContentDen: number;
+  expectedAmount: string | null;
+  freeOfCharge: number;
+};
+
+const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l.item_id AS itemId, i.number AS itemNumber,
+  i.unit_name AS unitName, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,
+  l.pack_id AS packId, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
+  l.pack_quantity AS packQuantity, l.base_quantity AS baseQuantity, l.price_amount AS priceAmount,
+  l.price_per AS pricePer, l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen,
+  l.expected_amount AS expectedAmount, l.free_of_charge AS freeOfCharge`;
+
+export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promise<OrderLineRow[]> {
+  const ids = list('id', orderIds);
+  if (!ids) return [];
+  return tx.rows<OrderLineRow>(
+    `SELECT ${lineColumns} FROM order_line l LEFT JOIN item i ON i.id = l.item_id
+      WHERE l.order_id IN (${ids.sql}) ORDER BY l.order_id, l.line_no`,
+    ids.values,
+  );
+}
+
+export type NewLine = Omit<OrderLineRow, 'id' | 'itemNumber' | 'unitName' | 'freeOfCharge'>;
+
+export const insertOrderLine = async (tx: Tx, l: NewLine): Promise<number> =>
+  (
+    await tx.run(
+      `INSERT INTO order_line (order_id, line_no, kind, item_id, source_id, description, supplier_item_number, pack_id,
+         pack_name, content_num, content_den, pack_quantity, base_quantity, price_amount, price_per, price_content_num,
+         price_content_den, expected_amount)
+       VALUES (:orderId, :lineNo, :kind, :itemId, :sourceId, :description, :supplierItemNumber, :packId,
+         :packName, :contentNum, :contentDen, :packQuantity, :baseQuantity, :priceAmount, :pricePer, :priceContentNum,
+         :priceContentDen, :expectedAmount)`,
+      l as unknown as Record<string, SqlValue>,
+    )
+  ).id;
+
+export const updateOrderLine = (
+  tx: Tx,
+  l: {
+    id: number;
+    packQuantity: string;
+    baseQuantity: string;
+    priceAmount: SqlValue;
+    pricePer: string;
+    priceContentNum: SqlValue;
+    priceContentDen: SqlValue;
+    expectedAmount: SqlValue;
+    freeOfCharge: number;
+  },
+) =>
+  tx.run(
+    `UPDATE order_line SET pack_quantity = :packQuantity, base_quantity = :baseQuantity, price_amount = :priceAmount,
+            price_per = :pricePer, price_content_num = :priceContentNum, price_content_den = :priceContentDen,
+            expected_amount = :expectedAmount, free_of_charge = :freeOfCharge WHERE id = :id`,
+    l,
+  );
+
+/** Only of a draft: its parts first. */
+export async function deleteOrderLine(tx: Tx, lineId: number): Promise<void> {
+  await tx.run('DELETE FROM delivery_part WHERE order_line_id = :lineId', { lineId });
+  await tx.run('DELETE FROM order_line WHERE id = :lineId', { lineId });
+}
+
+export type PartRow = {
+  id: number;
+  lineId: number;
+  partNo: number;
+  locationId: number | null;
+  packQuantity: string;
+  baseQuantity: string;
+  received: string;
+  receivedPacks: string;
+  receivedValue: number;
+  cancelled: string;
+  wantedDate: string | null;
+  trayLineId: number | null;
+};
+
+const partColumns = `d.id, d.order_line_id AS lineId, d.part_no AS partNo, d.location_id AS locationId,
+  d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
+  d.received_packs AS receivedPacks, d.received_value_minor AS receivedValue, d.cancelled_quantity AS cancelled,
+  d.wanted_date AS wantedDate, d.tray_line_id AS trayLineId`;
+
+export async function readParts(tx: Tx, orderIds: readonly number[]): Promise<PartRow[]> {
+  const ids = list('id', orderIds);
+  if (!ids) return [];
+  return tx.rows<PartRow>(
+    `SELECT ${partColumns} FROM delivery_part d JOIN order_line l ON l.id = d.order_line_id
+      WHERE l.order_id IN (${ids.sql}) ORDER BY l.order_id, l.line_no, d.part_no`,
+    ids.values,
+  );
+}
+
+export const insertPart = (
+  tx: Tx,
+  p: {
+    lineId: number;
+    partNo: number;
+    locationId: SqlValue;
+    packQuantity: string;
+    baseQuantity: string;
+    wantedDate: SqlValue;
+    trayLineId: SqlValue;
+  },
+) =>
+  tx.run(
+    `INSERT INTO delivery_part (order_line_id, part_no, location_id, pack_quantity, base_quantity, wanted_date, tray_line_id)
+     VALUES (:lineId, :partNo, :locationId, :packQuantity, :baseQuantity, :wantedDate, :trayLineId)`,
+    p,
+  );
+
+export const updatePart = (
+  tx: Tx,
+  p: { id: number; packQuantity: string; baseQuantity: string; wantedDate: SqlValue },
+) =>
+  tx.run(
+    `UPDATE delivery_part SET pack_quantity = :packQuantity, base_quantity = :baseQuantity, wanted_date = :wantedDate
+      WHERE id = :id`,
+    p,
+  );
+
+export const addReceived = (
+  tx: Tx,
+  p: { id: number; received: string; receivedPacks: string; receivedValue: number },
+) =>
+  tx.run(
+    `UPDATE delivery_part SET received_quantity = :received, received_packs = :receivedPacks,
+            received_value_minor = :receivedValue WHERE id = :id`,
+    p,
+  );
+
+export type LastBought = { orderId: number; number: string; orderDate: string; supplier: string; packQuantity: string; packName: string; priceAmount: string | null; pricePer: string; priceContentNum: number; priceContentDen: number };
+
+/** Earlier purchases of an item, newest first: approved or sent lines that are not cancelled. */
+export const readLastBought = (tx: Tx, itemId: number, limit: number) =>
+  tx.rows<LastBought>(
+    `SELECT o.id AS orderId, o.number, o.order_date AS orderDate, s.name AS supplier, l.pack_quantity AS packQuantity,
+            l.pack_name AS packName, l.price_amount AS priceAmount, l.price_per AS pricePer,
+            l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen
+       FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+      WHERE l.item_id = :itemId AND o.state IN ('approved', 'sent')
+      ORDER BY o.order_date DESC, o.id DESC LIMIT ${Math.trunc(limit)}`,
+    { itemId },
+  );

@@ -1,0 +1,209 @@
+import { randomBytes } from 'node:crypto';
+import { list, type SqlValue, type Tx } from '../sql';
+import { byPair, type Pair } from './levels';
+
+/** Marks pairs for recomputation, in the transaction of the change. The mark is a fresh random number each time. */
+export async function markDirty(tx: Tx, pairs: readonly Pair[]): Promise<void> {
+  const unique = new Map(pairs.map((p) => [`${p.itemId}/${p.locationId}`, p]));
+  const rows = [...unique.values()]
+    .sort(byPair)
+    .map((p): SqlValue[] => [p.itemId, p.locationId, randomBytes(6).readUIntBE(0, 6)]);
+  await tx.insertMany(
+    'INSERT INTO dirty_pair (item_id, location_id, mark)',
+    rows,
+    'ON DUPLICATE KEY UPDATE mark = VALUES(mark)',
+  );
+}
+
+export const peekDirty = (tx: Tx, limit: number) =>
+  tx.rows<Pair>(`SELECT item_id AS itemId, location_id AS locationId FROM dirty_pair
+                  ORDER BY item_id, location_id LIMIT ${Math.trunc(limit)}`);
+
+/** Locks the marks of the pairs that nobody else is holding. While they are held no change to these pairs can commit,
+ *  because every change sets its mark in its own transaction. */
+export async function lockDirty(tx: Tx, pairs: readonly Pair[]): Promise<Pair[]> {
+  const ids = list('id', [...new Set(pairs.map((p) => p.itemId))]);
+  if (!ids) return [];
+  const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
+  const rows = await tx.rows<Pair>(
+    `SELECT item_id AS itemId, location_id AS locationId FROM dirty_pair
+      WHERE item_id IN (${ids.sql}) ORDER BY item_id, location_id FOR UPDATE SKIP LOCKED`,
+    ids.values,
+  );
+  return rows.filter((r) => wanted.has(`${r.itemId}/${r.locationId}`));
+}
+
+export async function clearDirty(tx: Tx, pairs: readonly Pair[]): Promise<void> {
+  for (let i = 0; i < pairs.length; i += 500) {
+    const tuples = pairs.slice(i, i + 500).map((p) => `(${Number(p.itemId)},${Number(p.locationId)})`);
+    await tx.run(`DELETE FROM dirty_pair WHERE (item_id, location_id) IN (${tuples.join(',')})`);
+  }
+}
+
+export type StateRow = Pair & {
+  readonly onHand: string;
+  readonly blocked: string;
+  readonly onTheWay: string;
+  readonly inTrays: string;
+  readonly owed: string;
+  readonly position: string;
+  readonly shortage: string;
+  readonly suggested: string;
+  readonly sourceId: number | null;
+  readonly needState: 'none' | 'open' | 'decided';
+};
+
+const stateColumns = [
+  'on_hand',
+  'blocked',
+  'on_the_way',
+  'in_trays',
+  'owed',
+  'position_quantity',
+  'shortage',
+  'suggested',
+  'source_id',
+  'need_state',
+];
+
+export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
+  tx.insertMany(
+    `INSERT INTO item_location_state (item_id, location_id, ${stateColumns.join(', ')})`,
+    rows.map((r) => [
+      r.itemId,
+      r.locationId,
+      r.onHand,
+      r.blocked,
+      r.onTheWay,
+      r.inTrays,
+      r.owed,
+      r.position,
+      r.shortage,
+      r.suggested,
+      r.sourceId,
+      r.needState,
+    ]),
+    `ON DUPLICATE KEY UPDATE ${stateColumns.map((c) => `${c} = VALUES(${c})`).join(', ')}`,
+  );
+
+export async function readStates(tx: Tx, itemIds: readonly number[]): Promise<StateRow[]> {
+  const ids = list('id', itemIds);
+  if (!ids) return [];
+  return tx.rows<StateRow>(
+    `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
+            in_trays AS inTrays, owed, position_quantity AS position, shortage, suggested, source_id AS sourceId,
+            need_state AS needState
+       FROM item_location_state WHERE item_id IN (${ids.sql})`,
+    ids.values,
+  );
+}
+
+export type NeedRow = Pair & {
+  readonly id: number;
+  readonly state: 'none' | 'open' | 'decided';
+  readonly shortage: string;
+  readonly suggested: string;
+  readonly sourceId: number | null;
+  readonly fingerprint: string;
+  readonly lastDecisionId: number | null;
+  readonly firstSeen: string;
+};
+
+const needColumns = `id, item_id AS itemId, location_id AS locationId, state, shortage, suggested, source_id AS sourceId,
+                     fingerprint, last_decision_id AS lastDecisionId, first_seen AS firstSeen`;
+
+/** Ordinary needs of these pairs, locked in id order. */
+export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedRow[]> {
+  const items = list('id', [...new Set(pairs.map((p) => p.itemId))]);
+  if (!items) return [];
+  const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
+  const found = await tx.rows<Pair & { id: number }>(
+    `SELECT id, item_id AS itemId, location_id AS locationId FROM need WHERE peg = 0 AND item_id IN (${items.sql})`,
+    items.values,
+  );
+  const ids = list(
+    'id',
+    found.filter((f) => wanted.has(`${f.itemId}/${f.locationId}`)).map((f) => f.id),
+  );
+  if (!ids) return [];
+  return tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`, ids.values);
+}
+
+export const lockNeed = (tx: Tx, id: number) =>
+  tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id FOR UPDATE`, { id });
+
+export const readOpenNeeds = (tx: Tx) =>
+  tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE state = 'open' ORDER BY id`);
+
+export const findNeed = (tx: Tx, id: number) => tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id`, { id });
+
+export type NeedChange = Pair & {
+  readonly state: string;
+  readonly shortage: string;
+  readonly suggested: string;
+  readonly sourceId: number | null;
+  readonly fingerprint: string;
+  readonly firstSeen: string;
+  readonly at: string;
+};
+
+export const upsertNeeds = (tx: Tx, rows: readonly NeedChange[]) =>
+  tx.insertMany(
+    `INSERT INTO need (item_id, location_id, state, cause, shortage, suggested, source_id, fingerprint, first_seen, changed_at)`,
+    rows.map((r) => [
+      r.itemId,
+      r.locationId,
+      r.state,
+      r.state === 'none' ? '' : 'below_min',
+      r.shortage,
+      r.suggested,
+      r.sourceId,
+      r.fingerprint,
+      r.firstSeen,
+      r.at,
+    ]),
+    `ON DUPLICATE KEY UPDATE state = VALUES(state), cause = VALUES(cause), shortage = VALUES(shortage),
+       suggested = VALUES(suggested), source_id = VALUES(source_id), fingerprint = VALUES(fingerprint),
+       first_seen = VALUES(first_seen), changed_at = VALUES(changed_at)`,
+  );
+
+export const decideNeed = (tx: Tx, id: number, state: 'open' | 'decided', decisionId: number, fingerprint: string, at: string) =>
+  tx.run(
+    `UPDATE need SET state = :state, last_decision_id = :decisionId, fingerprint = :fingerprint, changed_at = :at WHERE id = :id`,
+    { id, state, decisionId, fingerprint, at },
+  );
+
+export type DecisionInsert = {
+  needId: number;
+  kind: 'accept' | 'take_back';
+  fingerprint: string;
+  shortage: string;
+  sourceId: SqlValue;
+  packId: SqlValue;
+  packQuantity: string;
+  baseQuantity: string;
+  reckoning: string;
+  userId: number;
+  at: string;
+};
+
+export const insertDecision = async (tx: Tx, d: DecisionInsert): Promise<number> =>
+  (
+    await tx.run(
+      `INSERT INTO decision (need_id, kind, fingerprint, shortage, source_id, pack_id, pack_quantity, base_quantity,
+                             reckoning, user_id, decided_at)
+       VALUES (:needId, :kind, :fingerprint, :shortage, :sourceId, :packId, :packQuantity, :baseQuantity,
+               :reckoning, :userId, :at)`,
+      d,
+    )
+  ).id;
+
+/** Who decided a need last, when and how. */
+export const readLastDecision = (tx: Tx, needId: number) =>
+  tx.row<{ who: string; at: string; kind: string; packQuantity: string; supplier: string | null }>(
+    `SELECT u.name AS who, d.decided_at AS at, d.kind, d.pack_quantity AS packQuantity, s.name AS supplier
+       FROM decision d JOIN app_user u ON u.id = d.user_id
+       LEFT JOIN source q ON q.id = d.source_id LEFT JOIN supplier s ON s.id = q.supplier_id
+      WHERE d.need_id = :needId ORDER BY d.id DESC LIMIT 1`,
+    { needId },
+  );

@@ -1,0 +1,93 @@
+import { list, type Tx } from '../sql';
+
+export const insertReceipt = async (
+  tx: Tx,
+  r: {
+    number: string;
+    orderId: number;
+    locationId: number;
+    businessDate: string;
+    deliveryNote: string;
+    userId: number;
+    at: string;
+  },
+): Promise<number> =>
+  (
+    await tx.run(
+      `INSERT INTO goods_receipt (number, order_id, location_id, business_date, delivery_note, received_by, received_at)
+       VALUES (:number, :orderId, :locationId, :businessDate, :deliveryNote, :userId, :at)`,
+      r,
+    )
+  ).id;
+
+export const insertReceiptLines = (
+  tx: Tx,
+  receiptId: number,
+  lines: readonly { partId: number; itemId: number | null; packQuantity: string; baseQuantity: string; value: number }[],
+) =>
+  tx.insertMany(
+    'INSERT INTO goods_receipt_line (receipt_id, line_no, delivery_part_id, item_id, pack_quantity, base_quantity, value_minor)',
+    lines.map((l, i) => [receiptId, i + 1, l.partId, l.itemId, l.packQuantity, l.baseQuantity, l.value]),
+  );
+
+export type ReceiptRow = {
+  id: number;
+  number: string;
+  orderId: number;
+  location: string;
+  businessDate: string;
+  deliveryNote: string;
+  who: string;
+  value: number;
+  lines: number;
+};
+
+const columns = `r.id, r.number, r.order_id AS orderId, l.name AS location, r.business_date AS businessDate,
+  r.delivery_note AS deliveryNote, u.name AS who, CAST(SUM(x.value_minor) AS SIGNED) AS value, COUNT(x.id) AS \`lines\``;
+const tables = `goods_receipt r JOIN location l ON l.id = r.location_id JOIN app_user u ON u.id = r.received_by
+  JOIN goods_receipt_line x ON x.receipt_id = r.id`;
+
+export const readReceiptsOf = (tx: Tx, orderId: number) =>
+  tx.rows<ReceiptRow>(`SELECT ${columns} FROM ${tables} WHERE r.order_id = :orderId GROUP BY r.id ORDER BY r.id`, { orderId });
+
+export type ExpectedRow = {
+  partId: number;
+  orderId: number;
+  orderNumber: string;
+  orderState: string;
+  supplier: string;
+  locationId: number;
+  itemId: number | null;
+  itemNumber: string | null;
+  description: string;
+  unitName: string | null;
+  packName: string;
+  contentNum: number;
+  contentDen: number;
+  packQuantity: string;
+  baseQuantity: string;
+  received: string;
+  receivedPacks: string;
+  wantedDate: string | null;
+};
+
+/** Parts that are still to come, of approved and sent orders; with locations given, only at those. */
+export async function readExpected(tx: Tx, locationIds: readonly number[] | null, orderId: number | null): Promise<ExpectedRow[]> {
+  const ids = locationIds === null ? null : list('loc', locationIds);
+  if (locationIds !== null && ids === null) return [];
+  return tx.rows<ExpectedRow>(
+    `SELECT d.id AS partId, o.id AS orderId, o.number AS orderNumber, o.state AS orderState, s.name AS supplier,
+            d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, l.description,
+            i.unit_name AS unitName, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
+            d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
+            d.received_packs AS receivedPacks, d.wanted_date AS wantedDate
+       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
+       JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
+       LEFT JOIN item i ON i.id = l.item_id
+      WHERE o.state IN ('approved', 'sent') AND l.kind = 'stock' AND d.location_id IS NOT NULL
+        AND d.base_quantity > d.received_quantity + d.cancelled_quantity
+        ${ids ? `AND d.location_id IN (${ids.sql})` : ''} ${orderId === null ? '' : 'AND o.id = :orderId'}
+      ORDER BY d.wanted_date, o.id, l.line_no, d.part_no`,
+    { ...(ids?.values ?? {}), ...(orderId === null ? {} : { orderId }) },
+  );
+}

@@ -1,0 +1,65 @@
+import type { Price } from '@/core/money';
+import { type Pack, packContent } from '@/core/packs';
+import { MICRO, type Quantity } from '@/core/quantity';
+import { valueOf } from '@/core/result';
+import { preferredSource, priceAt } from '@/core/sourcing';
+import { type Fraction, fraction } from '@/core/units';
+import { readPacks, readPrices, readSources, type PriceRow, type SourceRow } from '@/data/repositories/catalogue';
+import type { Tx } from '@/data/sql';
+
+/** How an item is bought from one source: the pack, its content in base units, the price steps. */
+export type Buying = {
+  readonly source: SourceRow;
+  readonly packName: string | null;
+  readonly content: Fraction;
+  readonly priceAt: (packs: Quantity, on: string) => Price | null;
+};
+
+export type BuyingBook = {
+  readonly bySource: ReadonlyMap<number, Buying>;
+  /** The source a suggestion buys from, per item. */
+  readonly preferred: ReadonlyMap<number, Buying>;
+};
+
+/** Sources, packs and prices of these items, ready to compute with. */
+export async function readBuying(tx: Tx, itemIds: readonly number[]): Promise<BuyingBook> {
+  const ids = [...new Set(itemIds)];
+  const packs = new Map<number, Pack>((await readPacks(tx, ids)).map((p) => [p.id, p]));
+  const sources = await readSources(tx, ids);
+  const prices = new Map<number, PriceRow[]>();
+  for (const p of await readPrices(
+    tx,
+    sources.map((s) => s.id),
+  )) {
+    prices.set(p.sourceId, [...(prices.get(p.sourceId) ?? []), p]);
+  }
+  const contentOf = (packId: number | null) => (packId === null ? fraction(1n) : valueOf(packContent(packs, packId)));
+  const bySource = new Map<number, Buying>();
+  const byItem = new Map<number, SourceRow[]>();
+  for (const source of sources) {
+    byItem.set(source.itemId, [...(byItem.get(source.itemId) ?? []), source]);
+    bySource.set(source.id, {
+      source,
+      packName: source.packId === null ? null : (packs.get(source.packId)?.name ?? null),
+      content: contentOf(source.packId),
+      priceAt: (quantity, on) => {
+        const step = priceAt(prices.get(source.id) ?? [], quantity, on);
+        return step && { amount: step.amount, perQuantity: step.perQuantity, packContent: contentOf(step.packId) };
+      },
+    });
+  }
+  const preferred = new Map<number, Buying>();
+  for (const [itemId, candidates] of byItem) {
+    const best = preferredSource(candidates);
+    if (best) preferred.set(itemId, bySource.get(best.id) as Buying);
+  }
+  return { bySource, preferred };
+}
+
+/** What source's rounding rule is in millionths. */
+export const orderRuleOf = (buying: Buying | undefined) => ({
+  minimum: buying ? Math.round(Number(buying.source.minimum) * MICRO) : 0,
+  packMicro: buying ? Number((buying.content.num * BigInt(MICRO)) / buying.content.den) : MICRO,
+  multiplePacks: buying?.source.multiplePacks ?? 1,
+  mode: buying?.source.rounding ?? ('up' as const),
+});

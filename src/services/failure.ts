@@ -1,0 +1,37 @@
+import type { PriceFault } from '@/core/money';
+import type { Forbidden } from '@/core/people';
+import type { PolicyFault } from '@/core/policy';
+import type { Finding, OrderStateFault } from '@/core/purchase';
+import type { QuantityFault } from '@/core/quantity';
+
+export type FieldFault =
+  | QuantityFault
+  | PriceFault
+  | PolicyFault
+  | { readonly kind: 'not_whole_packs'; readonly text: string; readonly pack: string }
+  | { readonly kind: 'zero_quantity' }
+  | { readonly kind: 'absurd_quantity'; readonly text: string; readonly times: number }
+  | { readonly kind: 'not_a_date'; readonly text: string };
+
+/** Every way a use case can refuse. Data only; the sentences are made in ui. */
+export type Failure =
+  | Forbidden
+  | OrderStateFault
+  | { readonly kind: 'not_found'; readonly what: 'need' | 'order' | 'line' | 'tray' | 'item' | 'location' }
+  | { readonly kind: 'invalid_field'; readonly field: string; readonly fault: FieldFault }
+  | {
+      readonly kind: 'changed_meanwhile';
+      readonly what: 'need' | 'order' | 'value' | 'policy' | 'tray';
+      readonly who: string | null;
+      readonly now: string | null;
+    }
+  | { readonly kind: 'already_decided'; readonly who: string; readonly packs: string; readonly supplier: string | null }
+  | { readonly kind: 'no_supplier' }
+  | { readonly kind: 'not_ready'; readonly findings: readonly Finding[] }
+  | { readonly kind: 'nothing_counted' }
+  | { readonly kind: 'key_reused' }
+  | { readonly kind: 'wrong_password' }
+  | { readonly kind: 'too_many_attempts'; readonly minutes: number };
+
+/** What a person typed for one field was not understood. */
+export const invalidField = (field: string, fault: FieldFault): Failure => ({ kind: 'invalid_field', field, fault });

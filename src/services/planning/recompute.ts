@@ -1,0 +1,145 @@
+import { needRun, needStates } from '@/core/netting';
+import { toDecimal } from '@/core/quantity';
+import { ok } from '@/core/result';
+import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
+import { byPair, type Pair } from '@/data/repositories/levels';
+import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
+import {
+  clearDirty,
+  lockDirty,
+  lockNeedsOf,
+  markDirty,
+  type NeedChange,
+  peekDirty,
+  type StateRow,
+  upsertNeeds,
+  upsertStates,
+} from '@/data/repositories/planning';
+import { readStateArrays } from '@/data/repositories/stateArrays';
+import { readSnapshot, write } from '@/data/transaction';
+import { type Deps, stamp, todayOf } from '../deps';
+
+/** What makes two sightings of a need the same: quantity, cause, source, last decision. */
+export const fingerprintOf = (n: {
+  suggested: string;
+  state: string;
+  sourceId: number | null;
+  lastDecisionId: number | null;
+}): string => [n.suggested, n.state === 'none' ? '' : 'below_min', n.sourceId ?? 0, n.lastDecisionId ?? 0].join('|');
+
+/** Recomputes up to `limit` marked pairs in one transaction. The marks are locked while the inputs are read, and every
+ *  change sets its mark in its own transaction, so nothing can change underneath. Returns how many were done. */
+export async function recomputeDirty(deps: Deps, limit: number): Promise<number> {
+  const now = stamp(deps.clock());
+  const done = await write<number, never>(deps.pool, async (tx) => {
+    const marked = await peekDirty(tx, limit);
+    if (marked.length === 0) return ok(0);
+    const needs = new Map((await lockNeedsOf(tx, marked)).map((n) => [`${n.itemId}/${n.locationId}`, n]));
+    const pairs = (await lockDirty(tx, marked)).sort(byPair);
+    if (pairs.length === 0) return ok(0);
+    const company = await readCompany(tx);
+    const itemIds = [...new Set(pairs.map((p) => p.itemId))];
+    const inputs = await readNeedInputs(tx, itemIds, todayOf(deps, company));
+    const states = statesOf(inputs, pairs);
+    const changes: NeedChange[] = [];
+    for (const s of states) {
+      const had = needs.get(`${s.itemId}/${s.locationId}`);
+      if (!had && s.needState === 'none') continue;
+      const fingerprint = fingerprintOf({ ...s, state: s.needState, lastDecisionId: had?.lastDecisionId ?? null });
+      if (had?.fingerprint === fingerprint && had.state === s.needState && had.shortage === s.shortage) continue;
+      const firstSeen = had && had.state !== 'none' ? had.firstSeen : now;
+      const { itemId, locationId, shortage, suggested, sourceId, needState } = s;
+      changes.push({ itemId, locationId, state: needState, shortage, suggested, sourceId, fingerprint, firstSeen, at: now });
+    }
+    await upsertStates(tx, states);
+    await upsertNeeds(tx, changes);
+    await clearDirty(tx, pairs);
+    return ok(pairs.length);
+  });
+  return done.ok ? done.value : 0;
+}
+
+/** Computed rows of the given pairs. */
+function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
+  const out = needRun(inputs.arrays);
+  const items = new Map(inputs.itemIds.map((id, i) => [id, i]));
+  const locations = new Map(inputs.locationIds.map((id, i) => [id, i]));
+  const decimal = (array: Float64Array, at: number) => sixDecimals(array[at] as number);
+  return pairs.map(({ itemId, locationId }) => {
+    const at = (items.get(itemId) as number) * inputs.locationIds.length + (locations.get(locationId) as number);
+    const a = inputs.arrays;
+    return {
+      itemId,
+      locationId,
+      onHand: decimal(a.onHand, at),
+      blocked: decimal(a.blocked, at),
+      onTheWay: decimal(a.onTheWay, at),
+      inTrays: decimal(a.inTrays, at),
+      owed: decimal(a.owed, at),
+      position: decimal(out.position, at),
+      shortage: decimal(out.shortage, at),
+      suggested: decimal(out.quantity, at),
+      sourceId: inputs.sourceIds[at] || null,
+      needState: needStates[out.state[at] as number] as StateRow['needState'],
+    };
+  });
+}
+
+/** As the database writes a DECIMAL(18,6) back, so stored and computed figures compare as text. */
+const sixDecimals = (q: number): string => {
+  const [whole, fraction = ''] = toDecimal(q).split('.');
+  return `${whole}.${fraction.padEnd(6, '0')}`;
+};
+
+/** Marks every pair whose stored state differs from a fresh run over everything. Returns pairs looked at and marked. */
+export async function markChanged(deps: Deps): Promise<{ pairs: number; changed: number }> {
+  const found = await readSnapshot(deps.pool, async (tx) => {
+    const inputs = await readNeedInputs(tx, null, todayOf(deps, await readCompany(tx)));
+    const out = needRun(inputs.arrays);
+    const stored = await readStateArrays(tx, inputs);
+    const width = inputs.locationIds.length;
+    const changed: Pair[] = [];
+    const { onHand, blocked, onTheWay, inTrays, owed } = inputs.arrays;
+    for (let i = 0; i < inputs.arrays.count; i += 1) {
+      const same =
+        stored.known[i] === 1 &&
+        stored.onHand[i] === onHand[i] &&
+        stored.blocked[i] === blocked[i] &&
+        stored.onTheWay[i] === onTheWay[i] &&
+        stored.inTrays[i] === inTrays[i] &&
+        stored.owed[i] === owed[i] &&
+        stored.position[i] === out.position[i] &&
+        stored.shortage[i] === out.shortage[i] &&
+        stored.suggested[i] === out.quantity[i] &&
+        stored.state[i] === out.state[i] &&
+        stored.sourceIds[i] === inputs.sourceIds[i];
+      if (same) continue;
+      const itemId = inputs.itemIds[Math.floor(i / width)] as number;
+      changed.push({ itemId, locationId: inputs.locationIds[i % width] as number });
+    }
+    return { changed, pairs: inputs.arrays.count };
+  });
+  await write<void, never>(deps.pool, async (tx) => ok(await markDirty(tx, found.changed)));
+  return { pairs: found.pairs, changed: found.changed.length };
+}
+
+/** A full need run: compares everything, then recomputes what differs. */
+export async function fullNeedRun(deps: Deps): Promise<{ pairs: number; changed: number }> {
+  const looked = await markChanged(deps);
+  while ((await recomputeDirty(deps, 2000)) > 0);
+  return looked;
+}
+
+/** Before needs are shown: takes marks that a crash left behind, and runs everything once when a new day has begun
+ *  (horizons move with the date). */
+export async function bringUpToDate(deps: Deps): Promise<void> {
+  const company = await readSnapshot(deps.pool, readCompany);
+  const today = todayOf(deps, company);
+  if (company.needsAsOf !== today) {
+    await fullNeedRun(deps);
+    await write<void, never>(deps.pool, async (tx) => {
+      await setNeedsAsOf(tx, today);
+      return ok(undefined);
+    });
+  } else await recomputeDirty(deps, 200);
+}

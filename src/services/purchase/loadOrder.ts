@@ -1,0 +1,39 @@
+import { err, ok, type Result } from '@/core/result';
+import { lockOrder, type OrderLineRow, type OrderRow, type PartRow, readOrderLines, readParts } from '@/data/repositories/orders';
+import { readChanges } from '@/data/repositories/bookkeeping';
+import { nextState, type OrderAction, type OrderState } from '@/core/purchase';
+import { fromDecimal } from '@/core/quantity';
+import type { Tx } from '@/data/sql';
+import type { Failure } from '../failure';
+
+export type LoadedOrder = { readonly order: OrderRow; readonly lines: OrderLineRow[]; readonly parts: PartRow[]; readonly next: OrderState };
+
+/** Locks an order, reads it whole and decides whether the action is possible in its state.
+ *  With a version, the order must still be the one the person read. */
+export async function loadOrder(
+  tx: Tx,
+  orderId: number,
+  action: OrderAction,
+  version?: number,
+): Promise<Result<LoadedOrder, Failure>> {
+  const order = await lockOrder(tx, orderId);
+  if (!order) return err({ kind: 'not_found', what: 'order' });
+  const lines = await readOrderLines(tx, [orderId]);
+  const parts = await readParts(tx, [orderId]);
+  if (version !== undefined && version !== order.version) {
+    const last = (await readChanges(tx, 'order', orderId)).at(-1);
+    return err({ kind: 'changed_meanwhile', what: 'order', who: last?.who ?? null, now: last?.action ?? null });
+  }
+  const anyReceived = parts.some((p) => fromDecimal(p.received) > 0);
+  const next = nextState({ state: order.state, number: order.number, anyReceived }, action);
+  return next.ok ? ok({ order, lines, parts, next: next.value }) : next;
+}
+
+/** The pairs an order supplies. */
+export const pairsOf = (lines: readonly OrderLineRow[], parts: readonly PartRow[]) => {
+  const items = new Map(lines.map((l) => [l.id, l.itemId]));
+  return parts.flatMap((p) => {
+    const itemId = items.get(p.lineId) ?? null;
+    return itemId === null || p.locationId === null ? [] : [{ itemId, locationId: p.locationId }];
+  });
+};

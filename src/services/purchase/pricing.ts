@@ -1,0 +1,36 @@
+import type { Price } from '@/core/money';
+import { fromDecimal, toDecimal } from '@/core/quantity';
+import { fraction } from '@/core/units';
+import type { OrderLineRow } from '@/data/repositories/orders';
+import type { Buying } from '../catalogue/buying';
+
+/** The price columns of a line for a quantity: from the source's list, or empty when there is none. */
+export function expectedPrice(buying: Buying | undefined, packs: number, on: string) {
+  const price = buying?.priceAt(packs, on) ?? null;
+  const content = price?.packContent ?? buying?.content ?? fraction(1n);
+  return {
+    priceAmount: price?.amount ?? null,
+    expectedAmount: price?.amount ?? null,
+    pricePer: price?.perQuantity ?? '1',
+    priceContentNum: Number(content.num),
+    priceContentDen: Number(content.den),
+  };
+}
+
+/** The price of a stored line, null when it has none. */
+export const priceOf = (
+  l: Pick<OrderLineRow, 'priceAmount' | 'pricePer' | 'priceContentNum' | 'priceContentDen'>,
+): Price | null =>
+  l.priceAmount === null
+    ? null
+    : {
+        amount: toDecimal(fromDecimal(l.priceAmount)),
+        perQuantity: toDecimal(fromDecimal(l.pricePer)),
+        packContent: fraction(l.priceContentNum, l.priceContentDen),
+      };
+
+export const totalLineOf = (l: OrderLineRow) => ({
+  base: fromDecimal(l.baseQuantity),
+  price: priceOf(l),
+  freeOfCharge: l.freeOfCharge === 1,
+});

@@ -1,0 +1,152 @@
+import { baseQuantity, packsIn } from '@/core/packs';
+import { type Actor, may } from '@/core/people';
+import { checkLineQuantity, orderTotals, receiptValue } from '@/core/purchase';
+import { checked, fromDecimal, parseQuantity, toDecimal } from '@/core/quantity';
+import { err, ok, type Result } from '@/core/result';
+import { fraction } from '@/core/units';
+import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
+import { readCompany } from '@/data/repositories/company';
+import { lockLevels } from '@/data/repositories/levels';
+import { addReceived, type OrderLineRow, type PartRow } from '@/data/repositories/orders';
+import { insertReceipt, insertReceiptLines } from '@/data/repositories/receipts';
+import type { Tx } from '@/data/sql';
+import { command, type Request } from '../command';
+import { type Deps, todayOf } from '../deps';
+import { type Failure, invalidField } from '../failure';
+import { numberText } from '../purchase/approveOrder';
+import { loadOrder } from '../purchase/loadOrder';
+import { totalLineOf } from '../purchase/pricing';
+import { postMovements } from './postMovements';
+
+export type Counted = { readonly partId: number; readonly quantity: string; readonly unit: 'pack' | 'base' };
+export type ReceiveGoods = {
+  readonly orderId: number;
+  readonly locationId: number;
+  readonly deliveryNote: string;
+  readonly counted: readonly Counted[];
+};
+
+type ReceivedLine = { part: PartRow; line: OrderLineRow; packs: number; base: number; value: number };
+
+/** Books in what was counted of an order at one location: receipt, movements, levels and what is still expected, in one
+ *  transaction. Empty lines are left out; more than ordered is booked as it came.
+ *  Errors: forbidden, not_found, not_in_this_state, invalid_field per line (field = counted.<part id>), nothing_counted. */
+export async function receiveGoods(
+  deps: Deps,
+  actor: Actor,
+  request: Request<ReceiveGoods>,
+): Promise<Result<{ receipt: string }, Failure>> {
+  const { orderId, locationId, deliveryNote } = request.input;
+  const allowed = may(actor, 'goods.receive', { locationIds: [locationId] });
+  if (!allowed.ok) return allowed;
+  return command(deps, actor, 'receive-goods', request, async (tx, now) => {
+    const loaded = await loadOrder(tx, orderId, 'receive');
+    if (!loaded.ok) return loaded;
+    const { order, lines, parts } = loaded.value;
+    const totals = orderTotals(lines.map(totalLineOf), order.currency);
+    // Several parts of one line may come at once: value runs over the line, so each part sees those before it.
+    const running = new Map(
+      lines.map((l) => {
+        const own = parts.filter((p) => p.lineId === l.id);
+        const received = own.reduce((sum, p) => sum + fromDecimal(p.received), 0);
+        return [l.id, { received, value: own.reduce((sum, p) => sum + p.receivedValue, 0) }];
+      }),
+    );
+    const came: ReceivedLine[] = [];
+    for (const counted of request.input.counted) {
+      const part = parts.find((p) => p.id === counted.partId && p.locationId === locationId);
+      const index = lines.findIndex((l) => l.id === part?.lineId);
+      const line = lines[index];
+      if (!part || !line) return err({ kind: 'not_found', what: 'line' });
+      const quantity = countedQuantity(counted, part, line);
+      if (!quantity.ok) return quantity;
+      if (quantity.value === null) continue;
+      const { packs, base } = quantity.value;
+      const sofar = running.get(line.id) as { received: number; value: number };
+      const value = receiptValue(totals.lines[index] as number, fromDecimal(line.baseQuantity), sofar.received, sofar.value, base);
+      running.set(line.id, { received: sofar.received + base, value: sofar.value + value });
+      came.push({ part, line, packs, base, value });
+    }
+    if (came.length === 0) return err({ kind: 'nothing_counted' });
+    const today = todayOf(deps, await readCompany(tx));
+    return ok(await book(tx, actor, now, { orderId, locationId, deliveryNote, today }, came));
+  });
+}
+
+/** What was counted on one line, in packs and base units; null when nothing was entered. The last packs of a part bring
+ *  exactly what is open, so parts add up whatever the pack content. */
+function countedQuantity(
+  counted: Counted,
+  part: PartRow,
+  line: OrderLineRow,
+): Result<{ packs: number; base: number } | null, Failure> {
+  const field = `counted.${part.id}`;
+  if (counted.quantity.trim() === '') return ok(null);
+  const zero = parseQuantity(counted.quantity);
+  if (zero.ok && zero.value === 0) return ok(null);
+  const entered = checkLineQuantity(counted.quantity);
+  if (!entered.ok) return err(invalidField(field, entered.error));
+  const content = fraction(line.contentNum, line.contentDen);
+  const open = checked(fromDecimal(part.baseQuantity) - fromDecimal(part.received));
+  const openPacks = checked(fromDecimal(part.packQuantity) - fromDecimal(part.receivedPacks));
+  if (counted.unit === 'base') {
+    return ok({ base: entered.value, packs: entered.value === open ? openPacks : packsIn(entered.value, content) });
+  }
+  const whole = entered.value === openPacks && open > 0;
+  return ok({ packs: entered.value, base: whole ? open : baseQuantity(entered.value, content) });
+}
+
+async function book(
+  tx: Tx,
+  actor: Actor,
+  now: string,
+  head: { orderId: number; locationId: number; deliveryNote: string; today: string },
+  came: readonly ReceivedLine[],
+): Promise<{ receipt: string }> {
+  const { orderId, locationId, deliveryNote, today } = head;
+  for (const { part, packs, base, value } of came) {
+    await addReceived(tx, {
+      id: part.id,
+      received: toDecimal(checked(fromDecimal(part.received) + base)),
+      receivedPacks: toDecimal(checked(fromDecimal(part.receivedPacks) + packs)),
+      receivedValue: part.receivedValue + value,
+    });
+  }
+  const changes = came.map(({ line, base, value }, i) => ({
+    itemId: line.itemId as number,
+    locationId,
+    kind: 'receipt' as const,
+    businessDate: today,
+    quantity: base,
+    value,
+    document: { kind: 'receipt' as const, id: 0, line: i + 1 },
+  }));
+  // The number comes late; levels are locked before the counter, as everywhere.
+  await lockLevels(tx, changes);
+  const period = today.slice(2, 4) + today.slice(5, 7);
+  const receipt = numberText('R', period, await drawNumber(tx, 'GR', period));
+  const row = { number: receipt, orderId, locationId, businessDate: today, deliveryNote, userId: actor.userId, at: now };
+  const receiptId = await insertReceipt(tx, row);
+  await insertReceiptLines(
+    tx,
+    receiptId,
+    came.map(({ part, line, packs, base, value }) => ({
+      partId: part.id,
+      itemId: line.itemId,
+      packQuantity: toDecimal(packs),
+      baseQuantity: toDecimal(base),
+      value,
+    })),
+  );
+  await postMovements(
+    tx,
+    actor.userId,
+    now,
+    changes.map((c) => ({ ...c, document: { ...c.document, id: receiptId } })),
+  );
+  await recordChanges(tx, actor.userId, now, [
+    { entity: 'receipt', entityId: receiptId, action: 'booked in', after: { receipt, lines: came.length } },
+    { entity: 'order', entityId: orderId, action: 'goods received', after: { receipt } },
+  ]);
+  return { receipt };
+}
