@@ -109,3 +109,16 @@ export const readSuppliers = (tx: Tx) =>
             order_minimum_minor AS orderMinimum, lead_time_days AS leadTimeDays, lead_time_kind AS leadTimeKind, status
        FROM supplier ORDER BY name, id`,
   );
+
+/** These items by id, and how many items there are in all. */
+export async function readItemsByIds(tx: Tx, itemIds: readonly number[]): Promise<{ items: Map<number, ItemRow>; total: number }> {
+  const count = await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM item');
+  const ids = list('id', itemIds);
+  const rows = ids
+    ? await tx.rows<ItemRow>(
+        `SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id IN (${ids.sql})`,
+        ids.values,
+      )
+    : [];
+  return { items: new Map(rows.map((r) => [r.id, r])), total: Number(count?.n ?? 0) };
+}

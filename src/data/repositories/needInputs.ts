@@ -17,7 +17,7 @@ export type NeedInputs = {
   readonly sourceIds: Uint32Array;
 };
 
-const micro = (column: string) => `CAST(${column} * 1000000 AS SIGNED)`;
+const micro = (column: string) => `CAST((${column}) * 1000000 AS SIGNED)`;
 type PolicyCells = [number, number | null, PolicySetting['kind'], number | null, number | null, PolicySetting['trigger'], PolicySetting['refill']];
 type SourceCells = [number, number, number, number | null, number, number, (typeof roundings)[number], number, 'working' | 'calendar', number];
 

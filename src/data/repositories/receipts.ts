@@ -42,13 +42,17 @@ export type ReceiptRow = {
   lines: number;
 };
 
-const columns = `r.id, r.number, r.order_id AS orderId, l.name AS location, r.business_date AS businessDate,
-  r.delivery_note AS deliveryNote, u.name AS who, CAST(SUM(x.value_minor) AS SIGNED) AS value, COUNT(x.id) AS \`lines\``;
-const tables = `goods_receipt r JOIN location l ON l.id = r.location_id JOIN app_user u ON u.id = r.received_by
-  JOIN goods_receipt_line x ON x.receipt_id = r.id`;
-
+/** Receipts of an order, oldest first, with the number and value of their lines. */
 export const readReceiptsOf = (tx: Tx, orderId: number) =>
-  tx.rows<ReceiptRow>(`SELECT ${columns} FROM ${tables} WHERE r.order_id = :orderId GROUP BY r.id ORDER BY r.id`, { orderId });
+  tx.rows<ReceiptRow>(
+    `SELECT r.id, r.number, r.order_id AS orderId, l.name AS location, r.business_date AS businessDate,
+            r.delivery_note AS deliveryNote, u.name AS who,
+            (SELECT CAST(SUM(x.value_minor) AS SIGNED) FROM goods_receipt_line x WHERE x.receipt_id = r.id) AS value,
+            (SELECT COUNT(*) FROM goods_receipt_line x WHERE x.receipt_id = r.id) AS \`lines\`
+       FROM goods_receipt r JOIN location l ON l.id = r.location_id JOIN app_user u ON u.id = r.received_by
+      WHERE r.order_id = :orderId ORDER BY r.id`,
+    { orderId },
+  );
 
 export type ExpectedRow = {
   partId: number;

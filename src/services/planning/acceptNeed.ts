@@ -41,7 +41,7 @@ export async function acceptNeed(deps: Deps, actor: Actor, request: Request<Acce
     if (!place.ok) return place;
     const buying = (await readBuying(tx, [itemId])).bySource.get(need.sourceId ?? 0);
     if (!buying) return err({ kind: 'no_supplier' });
-    const { reckoning } = await reckonPair(tx, await readCompany(tx), itemId, locationId, buying);
+    const reckoning = await reckonPair(tx, await readCompany(tx), itemId, locationId, buying);
     const base = toDecimal(baseQuantity(packs.value, buying.content));
     const quantities = { packQuantity: toDecimal(packs.value), baseQuantity: base };
     const decisionId = await insertDecision(tx, {

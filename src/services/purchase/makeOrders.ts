@@ -14,6 +14,7 @@ import { type Buying, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { groupByLine } from '../planning/trayTotals';
 import { expectedPrice } from './pricing';
 
 export type MadeOrder = { readonly orderId: number; readonly supplier: string; readonly lines: number };
@@ -43,7 +44,7 @@ export async function makeOrders(
       const terms = { currency, paymentTerms, deliveryTerms, supplierAddress: address };
       const orderId = await insertOrder(tx, { supplierId, orderDate: today, ...terms, userId: actor.userId, at: now });
       const wanted = arrivalDate(today, { days: supplier.leadTimeDays, kind: supplier.leadTimeKind });
-      const groups = groupLines(tray);
+      const groups = groupByLine(tray);
       for (const [i, group] of groups.entries()) {
         const source = book.bySource.get(group[0]?.sourceId ?? 0);
         if (!source) throw new Error('a tray line without its source');
@@ -57,16 +58,6 @@ export async function makeOrders(
     await markDirty(tx, waiting);
     return ok(made);
   });
-}
-
-/** What goes on one line: the same item in the same pack from the same source. */
-function groupLines(tray: readonly TrayLineRow[]): TrayLineRow[][] {
-  const groups = new Map<string, TrayLineRow[]>();
-  for (const l of tray) {
-    const key = `${l.itemId}/${l.sourceId}/${l.packId}`;
-    groups.set(key, [...(groups.get(key) ?? []), l]);
-  }
-  return [...groups.values()];
 }
 
 async function addLine(

@@ -1,0 +1,110 @@
+import type { Pool } from 'mysql2/promise';
+import { addDays, businessDate } from '@/core/calendar';
+import type { Actor } from '@/core/people';
+import { checked, MICRO, units } from '@/core/quantity';
+import { ok, valueOf } from '@/core/result';
+import { write } from '@/data/transaction';
+import type { Deps } from '@/services/deps';
+import { fullNeedRun } from '@/services/planning/recompute';
+import { postMovements, type StockChange } from '@/services/stock/postMovements';
+import { type Placed, writeCatalogue } from './catalogue';
+import { company } from './company';
+import { placeOrder, pastOrders } from './history';
+import { seeded } from './random';
+
+/** Item and place of the shortages of the demo, as a share of the minimum that is left. */
+const short: Readonly<Record<string, number>> = {
+  '10412-07/HS': 0.71,
+  '10412-11/HS': 0,
+  '10412-01/OM': 0.8,
+  '10412-03/WY': 0.5,
+  '10530-03/MH': 0.25,
+  '10688-02/HS': 0.9,
+  '22017-01/WY': 0.7,
+  '22155-01/OM': 0.42,
+  '22290-01/HS': 0.3,
+  '25100-04/HS': 1,
+  '28305-02/OM': 0.6,
+  '29000-01/HS': 0.4,
+  '31080-03/HS': 0.5,
+  '31300-02/OM': 0.25,
+  '40933-01/HS': 0.5,
+  '40950-01/OM': 0.33,
+};
+
+/** One piece more was sold than was booked: stock below zero, to be put right by the next receipt. */
+const negative = '29000-04/MH';
+
+const key = (p: Placed) => `${p.number}/${p.code}`;
+const isMetre = (p: Placed) => p.family.unit[0] === 'MTR';
+
+/** Closing stock of a pair, in millionths. */
+function closing(p: Placed, random: () => number): number {
+  const share = short[key(p)];
+  if (key(p) === negative) return units(-2);
+  const level = share !== undefined ? p.min * share : p.min + (p.max - p.min) * (0.15 + 0.8 * random());
+  const step = isMetre(p) ? MICRO / 10 : MICRO;
+  const rounded = Math.round(level / step) * step;
+  return share !== undefined ? Math.min(rounded, p.min) : Math.max(rounded, p.min + step);
+}
+
+/** Writes the whole demo company into an empty database: stock by movements over the last 13 weeks, past and open orders
+ *  through the same use cases the application has. Deterministic for a day. */
+export async function seedDemo(pool: Pool, now: Date): Promise<void> {
+  const today = businessDate(now, company.timeZone);
+  const random = seeded(20261123);
+  const at = (daysAgo: number) => new Date(now.getTime() - daysAgo * 86_400_000);
+  const depsAt = (daysAgo: number): Deps => ({ pool, clock: () => at(daysAgo) });
+  const placed = valueOf(await write(pool, async (tx) => ok(await writeCatalogue(tx, today, null))));
+  const buyer: Actor = { userId: 1, name: 'Mira Rook', initials: 'MR', role: 'buyer', locations: null, approvalLimit: null };
+
+  const plans = pastOrders(placed);
+  const received = new Map<string, number>();
+  for (const o of plans) for (const l of o.lines) received.set(l.pair, (received.get(l.pair) ?? 0) + l.receivedBase);
+
+  const weeks = 13;
+  const changes: StockChange[] = [];
+  const later: StockChange[] = [];
+  for (const p of placed) {
+    const end = closing(p, random);
+    const step = isMetre(p) ? MICRO / 10 : MICRO;
+    const sales = Array.from({ length: weeks }, () => Math.round(((p.max - p.min) * 0.22 * random()) / step) * step);
+    const sold = sales.reduce((a, b) => a + b, 0);
+    const opening = checked(end + sold - (received.get(key(p)) ?? 0));
+    const { itemId, locationId } = p;
+    const cost = (q: number) => Math.round((q / MICRO) * p.cost);
+    const pair = { itemId, locationId };
+    const started = Math.max(opening, step);
+    const noDocument = (kind: 'opening' | 'sales_day') => ({ kind, id: null, line: null });
+    changes.push({
+      ...pair,
+      kind: 'opening',
+      businessDate: addDays(today, -7 * weeks - 1),
+      quantity: started,
+      value: cost(started),
+      document: noDocument('opening'),
+    });
+    sales[0] = (sales[0] as number) + started - opening;
+    for (const [w, quantity] of sales.entries()) {
+      if (quantity === 0) continue;
+      const sale: StockChange = {
+        ...pair,
+        kind: 'sale',
+        businessDate: addDays(today, -7 * (weeks - w)),
+        quantity: -quantity,
+        value: 0,
+        document: noDocument('sales_day'),
+        lastCost: { quantity: MICRO, value: p.cost },
+      };
+      (w < 6 ? changes : later).push(sale);
+    }
+  }
+  await write(pool, async (tx) => ok(await postMovements(tx, null, stampOf(at(91)), changes)));
+  for (const o of plans.filter((x) => x.daysAgo > 30)) await placeOrder(pool, depsAt, buyer, o);
+  await write(pool, async (tx) => ok(await postMovements(tx, null, stampOf(at(1)), later)));
+  for (const o of plans.filter((x) => x.daysAgo <= 30)) await placeOrder(pool, depsAt, buyer, o);
+  await fullNeedRun({ pool, clock: () => now });
+  await write(pool, async (tx) => ok(await tx.run('UPDATE company SET needs_as_of = :today WHERE id = 1', { today })));
+}
+
+const stampOf = (d: Date) => d.toISOString().replace('T', ' ').replace('Z', '');

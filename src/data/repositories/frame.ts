@@ -1,0 +1,22 @@
+import { list, type Tx } from '../sql';
+
+export type FrameCounts = { needs: number; trays: number; orders: number; arrivals: number };
+
+/** Open needs, suppliers with something in their tray, orders not yet all in, orders expected at the person's places. */
+export async function readFrameCounts(tx: Tx, locations: readonly number[] | null): Promise<FrameCounts> {
+  const ids = locations === null ? null : list('loc', locations);
+  const row = await tx.row<FrameCounts>(
+    `SELECT (SELECT COUNT(*) FROM need WHERE state = 'open') AS needs,
+            (SELECT COUNT(DISTINCT supplier_id) FROM tray_line WHERE state = 'in_tray') AS trays,
+            (SELECT COUNT(*) FROM purchase_order o WHERE o.state = 'draft' OR (o.state IN ('approved','sent') AND EXISTS (
+               SELECT 1 FROM order_line l JOIN delivery_part d ON d.order_line_id = l.id
+                WHERE l.order_id = o.id AND d.base_quantity > d.received_quantity + d.cancelled_quantity))) AS orders,
+            (SELECT COUNT(DISTINCT o.id, d.location_id) FROM purchase_order o JOIN order_line l ON l.order_id = o.id
+               JOIN delivery_part d ON d.order_line_id = l.id
+              WHERE o.state IN ('approved','sent') AND d.location_id IS NOT NULL
+                AND d.base_quantity > d.received_quantity + d.cancelled_quantity
+                ${ids ? `AND d.location_id IN (${ids.sql})` : ''}) AS arrivals`,
+    ids?.values ?? {},
+  );
+  return row ?? { needs: 0, trays: 0, orders: 0, arrivals: 0 };
+}

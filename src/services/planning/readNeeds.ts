@@ -1,0 +1,157 @@
+import { arrivalDate } from '@/core/calendar';
+import { lineNet, pricePerBaseUnit } from '@/core/money';
+import { packsIn } from '@/core/packs';
+import { type Actor, may } from '@/core/people';
+import { fromDecimal, type Quantity } from '@/core/quantity';
+import { ok, type Result } from '@/core/result';
+import { readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
+import { readCompany, readLocations } from '@/data/repositories/company';
+import { readLevels } from '@/data/repositories/levels';
+import { readOpenNeeds, readStates } from '@/data/repositories/planning';
+import { readPoliciesOf } from '@/data/repositories/policies';
+import { readTrayLines } from '@/data/repositories/trays';
+import { readSnapshot } from '@/data/transaction';
+import { readBuying } from '../catalogue/buying';
+import { type Deps, todayOf } from '../deps';
+import type { Failure } from '../failure';
+import { gaugeOf, type Gauge } from '../stock/gauge';
+import { policyAt, reckoningOf } from './reckonPair';
+import { bringUpToDate } from './recompute';
+import { trayTotals } from './trayTotals';
+import type { Reckoning } from '@/core/netting';
+
+export type NeedView = {
+  readonly id: number;
+  readonly fingerprint: string;
+  readonly itemId: number;
+  readonly itemNumber: string;
+  readonly itemName: string;
+  readonly locationId: number;
+  readonly location: string;
+  readonly unit: string;
+  readonly supplierId: number | null;
+  readonly gauge: Gauge;
+  readonly packs: Quantity;
+  readonly base: Quantity;
+  readonly packName: string;
+  readonly content: { readonly num: string; readonly den: string };
+  readonly net: number | null;
+  readonly each: string | null;
+  readonly supplierBlocked: boolean;
+  readonly reckoning: Reckoning | null;
+};
+
+export type NeedGroup = {
+  readonly supplierId: number | null;
+  readonly supplier: string | null;
+  readonly arrives: string | null;
+  readonly trayNet: number;
+  readonly orderMinimum: number;
+  readonly needs: readonly NeedView[];
+};
+
+export type NeedsPage = {
+  readonly groups: readonly NeedGroup[];
+  readonly count: number;
+  readonly items: number;
+  readonly itemsOfAll: number;
+  readonly net: number;
+  readonly unpriced: number;
+  readonly currency: string;
+};
+
+/** All open needs in groups by supplier, those without one last; with a location, only that one's.
+ *  Errors: forbidden. */
+export async function readNeeds(
+  deps: Deps,
+  actor: Actor,
+  filter: { readonly locationId: number | null },
+): Promise<Result<NeedsPage, Failure>> {
+  const allowed = may(actor, 'needs.read', filter.locationId === null ? {} : { locationIds: [filter.locationId] });
+  if (!allowed.ok) return allowed;
+  await bringUpToDate(deps);
+  return readSnapshot(deps.pool, async (tx) => {
+    const company = await readCompany(tx);
+    const today = todayOf(deps, company);
+    const all = await readOpenNeeds(tx);
+    const shown = all.filter(
+      (n) =>
+        (filter.locationId === null || n.locationId === filter.locationId) &&
+        (actor.locations === null || actor.locations.includes(n.locationId)),
+    );
+    const itemIds = [...new Set(shown.map((n) => n.itemId))];
+    const trayLines = await readTrayLines(tx);
+    const book = await readBuying(tx, [...itemIds, ...trayLines.map((l) => l.itemId)]);
+    const { items, total } = await readItemsByIds(tx, itemIds);
+    const locations = new Map((await readLocations(tx)).map((l) => [l.id, l]));
+    const levels = await readLevels(tx, itemIds);
+    const states = await readStates(tx, itemIds);
+    const settings = await readPoliciesOf(tx, itemIds);
+    const views: NeedView[] = [];
+    for (const n of shown) {
+      const item = items.get(n.itemId);
+      const place = locations.get(n.locationId);
+      if (!item || !place) continue;
+      const buying = book.bySource.get(n.sourceId ?? 0);
+      const base = fromDecimal(n.suggested);
+      const packs = buying ? packsIn(base, buying.content) : base;
+      const price = buying?.priceAt(packs, today) ?? null;
+      const policy = policyAt(company, settings, n.itemId, n.locationId);
+      const here = (r: { itemId: number; locationId: number }) => r.itemId === n.itemId && r.locationId === n.locationId;
+      views.push({
+        id: n.id,
+        fingerprint: n.fingerprint,
+        itemId: n.itemId,
+        itemNumber: item.number,
+        itemName: item.name,
+        locationId: n.locationId,
+        location: place.name,
+        unit: item.unitName,
+        supplierId: buying?.source.supplierId ?? null,
+        gauge: gaugeOf(levels.find(here), states.find(here), policy),
+        packs,
+        base,
+        packName: buying?.packName ?? item.unitName,
+        content: { num: String(buying?.content.num ?? 1n), den: String(buying?.content.den ?? 1n) },
+        net: price && lineNet(base, price, company.currency),
+        each: price && pricePerBaseUnit(price, 2),
+        supplierBlocked: buying ? !buying.source.supplierActive : false,
+        reckoning: reckoningOf(policy, states.find(here), buying),
+      });
+    }
+    const totals = trayTotals(trayLines, book, today, company.currency);
+    return ok({
+      groups: await groupsOf(tx, views, totals, today),
+      count: views.length,
+      items: itemIds.length,
+      itemsOfAll: total,
+      net: views.reduce((sum, v) => sum + (v.net ?? 0), 0),
+      unpriced: views.filter((v) => v.net === null).length,
+      currency: company.currency,
+    });
+  });
+}
+
+async function groupsOf(
+  tx: Parameters<typeof readSuppliers>[0],
+  views: readonly NeedView[],
+  totals: ReadonlyMap<number, number>,
+  today: string,
+): Promise<NeedGroup[]> {
+  const sorted = [...views].sort((a, b) => a.itemName.localeCompare(b.itemName) || a.locationId - b.locationId);
+  const groups: NeedGroup[] = (await readSuppliers(tx))
+    .map((s) => ({
+      supplierId: s.id,
+      supplier: s.name,
+      arrives: arrivalDate(today, { days: s.leadTimeDays, kind: s.leadTimeKind }),
+      trayNet: totals.get(s.id) ?? 0,
+      orderMinimum: s.orderMinimum,
+      needs: sorted.filter((v) => v.supplierId === s.id),
+    }))
+    .filter((g) => g.needs.length > 0);
+  const without = sorted.filter((v) => v.supplierId === null);
+  if (without.length > 0) {
+    groups.push({ supplierId: null, supplier: null, arrives: null, trayNet: 0, orderMinimum: 0, needs: without });
+  }
+  return groups;
+}

@@ -1,0 +1,198 @@
+import { pricePerBaseUnit } from '@/core/money';
+import { type Actor, may } from '@/core/people';
+import { type Finding, nextState, type OrderState, orderTotals, type Progress, progress } from '@/core/purchase';
+import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
+import { err, ok, type Result } from '@/core/result';
+import { readChanges } from '@/data/repositories/bookkeeping';
+import { readCompany, readLocations } from '@/data/repositories/company';
+import { findOrder, type OrderLineRow, type OrderRow, type PartRow, readOrderHeads, readOrderLines, readParts } from '@/data/repositories/orders';
+import { type ReceiptRow, readReceiptsOf } from '@/data/repositories/receipts';
+import { readSnapshot } from '@/data/transaction';
+import { type Deps, todayOf } from '../deps';
+import type { Failure } from '../failure';
+import { findingsOf } from './approveOrder';
+import { priceOf, totalLineOf } from './pricing';
+
+export type OrderSummary = {
+  readonly id: number;
+  readonly number: string | null;
+  readonly supplier: string;
+  readonly state: OrderState;
+  readonly came: Progress;
+  readonly orderDate: string;
+  readonly nextDate: string | null;
+  readonly places: string;
+  readonly lines: number;
+  readonly net: number;
+  readonly currency: string;
+};
+
+const quantities = (p: PartRow) => ({
+  ordered: fromDecimal(p.baseQuantity),
+  received: fromDecimal(p.received),
+  cancelled: fromDecimal(p.cancelled),
+});
+const isOpen = (p: PartRow) => {
+  const q = quantities(p);
+  return q.ordered > q.received + q.cancelled;
+};
+
+/** Orders, newest first: those still to be worked on, or all. Errors: forbidden. */
+export async function readOrders(
+  deps: Deps,
+  actor: Actor,
+  filter: { readonly all: boolean },
+): Promise<Result<{ orders: OrderSummary[]; today: string }, Failure>> {
+  const allowed = may(actor, 'orders.read');
+  if (!allowed.ok) return allowed;
+  return readSnapshot(deps.pool, async (tx) => {
+    const today = todayOf(deps, await readCompany(tx));
+    const heads = await readOrderHeads(tx);
+    const ids = heads.map((h) => h.id);
+    const lines = groupBy(await readOrderLines(tx, ids), (l) => l.orderId);
+    const partsOfLine = groupBy(await readParts(tx, ids), (p) => p.lineId);
+    const names = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+    const orders = heads.map((h): OrderSummary => {
+      const own = lines.get(h.id) ?? [];
+      const parts = own.flatMap((l) => partsOfLine.get(l.id) ?? []);
+      const dates = parts.filter(isOpen).flatMap((p) => (p.wantedDate === null ? [] : [p.wantedDate]));
+      const places = [...new Set(parts.map((p) => names.get(p.locationId ?? 0) ?? '–'))];
+      return {
+        id: h.id,
+        number: h.number,
+        supplier: h.supplierName,
+        state: h.state,
+        came: progress(parts.map(quantities)),
+        orderDate: h.orderDate,
+        nextDate: dates.sort()[0] ?? null,
+        places: places.join(', '),
+        lines: own.length,
+        net: orderTotals(own.map(totalLineOf), h.currency).net,
+        currency: h.currency,
+      };
+    });
+    const live = (o: OrderSummary) => o.state === 'draft' || ((o.state === 'approved' || o.state === 'sent') && o.came !== 'all');
+    return ok({ orders: filter.all ? orders : orders.filter(live), today });
+  });
+}
+
+function groupBy<T>(rows: readonly T[], key: (row: T) => number): Map<number, T[]> {
+  const groups = new Map<number, T[]>();
+  for (const r of rows) {
+    const own = groups.get(key(r));
+    if (own) own.push(r);
+    else groups.set(key(r), [r]);
+  }
+  return groups;
+}
+
+export type PartView = {
+  readonly id: number;
+  readonly location: string;
+  readonly address: string;
+  readonly packs: Quantity;
+  readonly base: Quantity;
+  readonly received: Quantity;
+  readonly wantedDate: string | null;
+};
+
+export type LineView = {
+  readonly id: number;
+  readonly lineNo: number;
+  readonly itemId: number | null;
+  readonly itemNumber: string | null;
+  readonly description: string;
+  readonly supplierItemNumber: string;
+  readonly packName: string;
+  readonly unit: string;
+  readonly packs: Quantity;
+  readonly base: Quantity;
+  readonly price: string | null;
+  readonly per: string;
+  readonly expected: string | null;
+  readonly each: string | null;
+  readonly freeOfCharge: boolean;
+  readonly net: number;
+  readonly parts: readonly PartView[];
+};
+
+export type OrderView = {
+  readonly head: OrderRow;
+  readonly lines: readonly LineView[];
+  readonly net: number;
+  readonly came: Progress;
+  readonly findings: readonly Finding[];
+  readonly canPutBack: boolean;
+  readonly aboveLimit: number | null;
+  readonly history: readonly { at: string; who: string; action: string; before: string | null; after: string | null }[];
+  readonly receipts: readonly ReceiptRow[];
+  readonly buyer: { readonly name: string; readonly invoiceAddress: string };
+  readonly today: string;
+};
+
+const lineView = (l: OrderLineRow, net: number, parts: readonly PartView[]): LineView => {
+  const price = priceOf(l);
+  const plain = (d: string) => toDecimal(fromDecimal(d));
+  return {
+    id: l.id,
+    lineNo: l.lineNo,
+    itemId: l.itemId,
+    itemNumber: l.itemNumber,
+    description: l.description,
+    supplierItemNumber: l.supplierItemNumber,
+    packName: l.packName,
+    unit: l.unitName ?? '',
+    packs: fromDecimal(l.packQuantity),
+    base: fromDecimal(l.baseQuantity),
+    price: price?.amount ?? null,
+    per: plain(l.pricePer),
+    expected: l.expectedAmount === null ? null : plain(l.expectedAmount),
+    each: price && pricePerBaseUnit(price, 2),
+    freeOfCharge: l.freeOfCharge === 1,
+    net,
+    parts,
+  };
+};
+
+/** One order as its page shows it. Errors: forbidden, not_found. */
+export async function readOrder(deps: Deps, actor: Actor, orderId: number): Promise<Result<OrderView, Failure>> {
+  const allowed = may(actor, 'orders.read');
+  if (!allowed.ok) return allowed;
+  return readSnapshot<Result<OrderView, Failure>>(deps.pool, async (tx) => {
+    const head = await findOrder(tx, orderId);
+    if (!head) return err({ kind: 'not_found', what: 'order' });
+    const company = await readCompany(tx);
+    const today = todayOf(deps, company);
+    const lines = await readOrderLines(tx, [orderId]);
+    const parts = await readParts(tx, [orderId]);
+    const places = new Map((await readLocations(tx)).map((l) => [l.id, l]));
+    const totals = orderTotals(lines.map(totalLineOf), head.currency);
+    const partViews = (lineId: number): PartView[] =>
+      parts
+        .filter((p) => p.lineId === lineId)
+        .map((p) => ({
+          id: p.id,
+          location: places.get(p.locationId ?? 0)?.name ?? '',
+          address: places.get(p.locationId ?? 0)?.address ?? '',
+          packs: fromDecimal(p.packQuantity),
+          base: fromDecimal(p.baseQuantity),
+          received: fromDecimal(p.received),
+          wantedDate: p.wantedDate,
+        }));
+    const anyReceived = parts.some((p) => fromDecimal(p.received) > 0);
+    const within = may(actor, 'orders.approve', { amount: totals.net });
+    return ok({
+      head,
+      lines: lines.map((l, i) => lineView(l, totals.lines[i] as number, partViews(l.id))),
+      net: totals.net,
+      came: progress(parts.map(quantities)),
+      findings: findingsOf(head, lines, parts, today),
+      canPutBack: nextState({ state: head.state, number: head.number, anyReceived }, 'put_back').ok,
+      aboveLimit: !within.ok && within.error.kind === 'above_limit' ? within.error.limit : null,
+      history: await readChanges(tx, 'order', orderId),
+      receipts: await readReceiptsOf(tx, orderId),
+      buyer: { name: company.name, invoiceAddress: company.invoiceAddress },
+      today,
+    });
+  });
+}

@@ -1,0 +1,30 @@
+import { free } from '@/core/netting';
+import { type EffectivePolicy } from '@/core/policy';
+import { fromDecimal, type Quantity } from '@/core/quantity';
+import type { LevelRow } from '@/data/repositories/levels';
+import type { StateRow } from '@/data/repositories/planning';
+
+/** What a level strip shows, in millionths of the base unit. */
+export type Gauge = {
+  readonly onHand: Quantity;
+  readonly free: Quantity;
+  readonly coming: Quantity;
+  readonly inTrays: Quantity;
+  readonly owed: Quantity;
+  readonly min: Quantity | null;
+  readonly max: Quantity | null;
+};
+
+export function gaugeOf(level: LevelRow | undefined, state: StateRow | undefined, policy: EffectivePolicy): Gauge {
+  const q = (text: string | undefined) => fromDecimal(text ?? '0');
+  const l = { onHand: q(level?.onHand), allocated: q(level?.allocated), inspection: q(level?.inspection), blocked: q(level?.blocked) };
+  return {
+    onHand: l.onHand,
+    free: free(l),
+    coming: q(state?.onTheWay),
+    inTrays: q(state?.inTrays),
+    owed: q(state?.owed),
+    min: policy.kind === 'min_max' ? policy.min : null,
+    max: policy.kind === 'min_max' ? policy.max : null,
+  };
+}
