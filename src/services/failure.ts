@@ -35,3 +35,14 @@ export type Failure =
 
 /** What a person typed for one field was not understood. */
 export const invalidField = (field: string, fault: FieldFault): Failure => ({ kind: 'invalid_field', field, fault });
+
+/** What a handler can answer besides the failures of use cases. */
+export type HandlerFailure =
+  | Failure
+  | { readonly kind: 'not_signed_in' }
+  | { readonly kind: 'malformed'; readonly field: string }
+  | { readonly kind: 'foreign_origin' }
+  | { readonly kind: 'unknown_command' }
+  | { readonly kind: 'database_unavailable' }
+  | { readonly kind: 'busy' }
+  | { readonly kind: 'defect'; readonly id: string };

@@ -1,0 +1,11 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  serverExternalPackages: ['mysql2', '@node-rs/argon2'],
+  poweredByHeader: false,
+  distDir: process.env.VORRAT_DIST_DIR ?? '.next',
+  outputFileTracingRoot: __dirname,
+  turbopack: { root: __dirname },
+};
+
+export default config;

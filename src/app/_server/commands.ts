@@ -1,0 +1,68 @@
+import Joi from 'joi';
+import type { Actor } from '@/core/people';
+import type { Result } from '@/core/result';
+import type { Request } from '@/services/command';
+import type { Deps } from '@/services/deps';
+import type { Failure } from '@/services/failure';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { setMinMax } from '@/services/planning/setMinMax';
+import { takeBack } from '@/services/planning/takeBack';
+import { approveOrder } from '@/services/purchase/approveOrder';
+import { editOrder } from '@/services/purchase/editOrder';
+import { makeOrders } from '@/services/purchase/makeOrders';
+import { putBackOrder } from '@/services/purchase/putBackOrder';
+import { reopenOrder } from '@/services/purchase/reopenOrder';
+import { sendOrder } from '@/services/purchase/sendOrder';
+import { receiveGoods } from '@/services/stock/receiveGoods';
+
+const id = Joi.number().integer().min(1).max(2 ** 53 - 1).required();
+const typed = Joi.string().allow('').max(40).required();
+const order = Joi.object({ orderId: id, version: id });
+
+type Run = (deps: Deps, actor: Actor, request: Request<never>) => Promise<Result<unknown, Failure>>;
+const entry = (shape: Joi.ObjectSchema, run: unknown) => ({ shape, run: run as Run });
+
+/** Every command a client may send: its shape (Joi checks shape only; core checks meaning) and its use case. */
+export const commands: Readonly<Record<string, { shape: Joi.ObjectSchema; run: Run }>> = {
+  'accept-need': entry(Joi.object({ needId: id, fingerprint: Joi.string().max(160).required(), packs: typed }), acceptNeed),
+  'take-back': entry(Joi.object({ trayLineId: id }), takeBack),
+  'make-orders': entry(Joi.object({ supplierIds: Joi.array().items(id).min(1).max(300).required() }), makeOrders),
+  'put-back-order': entry(order, putBackOrder),
+  'approve-order': entry(order, approveOrder),
+  'reopen-order': entry(order, reopenOrder),
+  'send-order': entry(order.append({ how: Joi.valid('printed', 'phone', 'email').required() }), sendOrder),
+  'edit-order': entry(
+    Joi.object({
+      orderId: id,
+      field: Joi.valid('packs', 'wantedDate', 'price', 'freeOfCharge', 'remove').required(),
+      partId: id.when('field', { is: Joi.valid('packs', 'wantedDate'), otherwise: Joi.forbidden() }),
+      lineId: id.when('field', { is: Joi.valid('packs', 'wantedDate'), then: Joi.forbidden() }),
+      was: typed,
+      now: typed.when('field', { is: 'remove', then: Joi.forbidden() }),
+    }),
+    editOrder,
+  ),
+  'receive-goods': entry(
+    Joi.object({
+      orderId: id,
+      locationId: id,
+      deliveryNote: Joi.string().allow('').max(60).required(),
+      counted: Joi.array()
+        .items(Joi.object({ partId: id, quantity: typed, unit: Joi.valid('pack', 'base').required() }))
+        .max(2000)
+        .required(),
+    }),
+    receiveGoods,
+  ),
+  'set-min-max': entry(
+    Joi.object({ itemId: id, locationId: id.allow(null), min: typed, max: typed, version: Joi.number().integer().min(0).required() }),
+    setMinMax,
+  ),
+};
+
+export const envelope = Joi.object({
+  key: Joi.string()
+    .pattern(/^[A-Za-z0-9_-]{16,64}$/)
+    .required(),
+  input: Joi.object().required(),
+});

@@ -1,0 +1,29 @@
+import Joi from 'joi';
+import { deps } from '@/app/_server/deps';
+import { answer, handled, jsonOf, refuse, sameOrigin } from '@/app/_server/respond';
+import { sessionToken, setSessionToken } from '@/app/_server/session';
+import { ok } from '@/core/result';
+import { signIn, signOut } from '@/services/people/session';
+
+const shape = Joi.object({ login: Joi.string().trim().max(60).required(), password: Joi.string().max(200).required() });
+
+export const POST = (request: Request) =>
+  handled(async () => {
+    if (!sameOrigin(request)) return refuse({ kind: 'foreign_origin' });
+    const { value, error } = shape.validate(await jsonOf(request));
+    if (error) return refuse({ kind: 'malformed', field: String(error.details[0]?.path[0] ?? '') });
+    const address = request.headers.get('x-forwarded-for') ?? 'direct';
+    const signed = await signIn(deps(), { ...value, address: address.slice(0, 60) });
+    if (!signed.ok) return answer(signed);
+    await setSessionToken(signed.value.token);
+    return answer(ok({ name: signed.value.actor.name }));
+  });
+
+export const DELETE = (request: Request) =>
+  handled(async () => {
+    if (!sameOrigin(request)) return refuse({ kind: 'foreign_origin' });
+    const token = await sessionToken();
+    if (token) await signOut(deps(), token);
+    await setSessionToken(null);
+    return answer(ok(null));
+  });

@@ -1,0 +1,13 @@
+'use client';
+
+import { createContext, type ReactNode, useContext, useMemo } from 'react';
+import { Format } from './format';
+
+const Context = createContext(new Format('en-GB'));
+
+export function FormatProvider({ locale, children }: { locale: string; children: ReactNode }) {
+  const format = useMemo(() => new Format(locale), [locale]);
+  return <Context.Provider value={format}>{children}</Context.Provider>;
+}
+
+export const useFormat = (): Format => useContext(Context);

@@ -1,0 +1,71 @@
+import { decimalsOf } from '@/core/money';
+import { MICRO } from '@/core/quantity';
+
+/** Figures and dates as a person of one language region reads them. */
+export class Format {
+  private readonly quantities: Intl.NumberFormat;
+
+  constructor(readonly locale: string) {
+    this.quantities = new Intl.NumberFormat(locale, { maximumFractionDigits: 6, useGrouping: 'min2' });
+  }
+
+  /** The first language that formatting knows; British English else. */
+  static fromAcceptLanguage(header: string | null): Format {
+    const wanted = (header ?? '').split(',').map((part) => part.split(';')[0]?.trim() ?? '');
+    const known = wanted.find((tag) => /^[a-z]{2,3}(-[A-Za-z0-9]+)*$/.test(tag) && Intl.NumberFormat.supportedLocalesOf(tag).length > 0);
+    return new Format(known ?? 'en-GB');
+  }
+
+  /** A quantity in millionths. @example quantity(13_716_000)  // '13.716' */
+  quantity(q: number): string {
+    return this.quantities.format(q / MICRO);
+  }
+
+  /** Minor units without the currency. @example amount(19680, 'EUR')  // '196.80' */
+  amount(minor: number, currency: string): string {
+    const digits = decimalsOf(currency);
+    return new Intl.NumberFormat(this.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(
+      minor / 10 ** digits,
+    );
+  }
+
+  /** Minor units with the currency's sign. */
+  money(minor: number, currency: string): string {
+    const digits = decimalsOf(currency);
+    const options = { style: 'currency', currency, minimumFractionDigits: digits, maximumFractionDigits: digits } as const;
+    return new Intl.NumberFormat(this.locale, { ...options, currencyDisplay: 'narrowSymbol' }).format(minor / 10 ** digits);
+  }
+
+  /** A price as stored, at least two decimals. @example price('32.8')  // '32.80' */
+  price(amount: string): string {
+    return new Intl.NumberFormat(this.locale, { minimumFractionDigits: 2, maximumFractionDigits: 6 }).format(Number(amount));
+  }
+
+  /** A business date. @example date('2026-12-03')  // 'Thu 3 Dec' */
+  date(date: string): string {
+    const parts = (options: Intl.DateTimeFormatOptions) =>
+      new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' }).format(Date.parse(`${date}T00:00:00Z`));
+    return `${parts({ weekday: 'short' })} ${parts({ day: 'numeric' })} ${parts({ month: 'short' }).slice(0, 3)}`;
+  }
+
+  /** A business date of another year. @example dateWithYear('2025-08-17')  // '17 Aug 2025' */
+  dateWithYear(date: string): string {
+    return `${this.date(date).split(' ').slice(1).join(' ')} ${date.slice(0, 4)}`;
+  }
+
+  /** A date against today, as said: "today", "4 days late", "Thu 3 Dec". */
+  due(date: string, today: string): { text: string; late: number } {
+    const late = Math.round((Date.parse(today) - Date.parse(date)) / 86_400_000);
+    if (late === 0) return { text: 'today', late };
+    if (late > 0) return { text: `${this.date(date)}, ${late} ${late === 1 ? 'day' : 'days'} late`, late };
+    return { text: this.date(date), late };
+  }
+}
+
+/** Names of packs and units in the plural. @example plural('box', 2_000_000)  // 'boxes' */
+export function plural(name: string, quantity: number): string {
+  if (quantity === MICRO || name.length <= 2) return name;
+  if (/(s|x|z|ch|sh)$/.test(name)) return `${name}es`;
+  if (name === 'gross' || name === 'pieces') return name;
+  return `${name}s`;
+}

@@ -1,0 +1,33 @@
+import type { ReactNode } from 'react';
+
+/** A view without content: what is the matter and what to do about it. */
+export function Notice({ title, children }: { title: string; children?: ReactNode }) {
+  return (
+    <div className="mx-auto max-w-md px-6 py-16">
+      <h1 className="mb-1 text-[17px] font-semibold">{title}</h1>
+      <div className="text-muted">{children}</div>
+    </div>
+  );
+}
+
+export const DatabaseDown = () => (
+  <Notice title="The database can’t be reached">
+    Nothing is lost: what was saved is safe. Vorrat goes on as soon as the database answers; reload this page in a moment.
+  </Notice>
+);
+
+/** List left, reckoning right. On a phone the panel follows the list. */
+export function ListAndPanel({ children, panel, label }: { children: ReactNode; panel: ReactNode; label: string }) {
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
+      <section className="relative min-w-0 flex-1 overflow-y-auto bg-sheet max-lg:overflow-visible">{children}</section>
+      <aside
+        aria-label={label}
+        tabIndex={-1}
+        className="w-[380px] shrink-0 overflow-y-auto border-l border-rule-strong bg-paper px-[18px] py-4 max-lg:w-full max-lg:border-l-0 max-lg:border-t"
+      >
+        {panel}
+      </aside>
+    </div>
+  );
+}

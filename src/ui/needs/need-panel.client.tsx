@@ -1,0 +1,112 @@
+'use client';
+
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import type { Bought } from '@/services/planning/readLastBought';
+import type { NeedView } from '@/services/planning/readNeeds';
+import { plural } from '../format';
+import { useFormat } from '../format-context.client';
+import { ReckoningSum } from '../reckoning/reckoning';
+
+/** Last purchases of an item; null while they load, 'failed' when they could not. */
+function useLastBought(itemId: number): readonly Bought[] | null | 'failed' {
+  const [state, setState] = useState<{ itemId: number; bought: readonly Bought[] | 'failed' } | null>(null);
+  useEffect(() => {
+    let stale = false;
+    // Moving quickly through the rows asks only for where one stays.
+    const timer = setTimeout(async () => {
+      const response = await fetch(`/api/reads/last-bought?item=${itemId}`).catch(() => null);
+      const body = response?.ok ? ((await response.json()) as { value: Bought[] }) : null;
+      if (!stale) setState({ itemId, bought: body?.value ?? 'failed' });
+    }, 120);
+    return () => {
+      stale = true;
+      clearTimeout(timer);
+    };
+  }, [itemId]);
+  return state?.itemId === itemId ? state.bought : null;
+}
+
+/** How the suggested quantity came about, and what was bought before. */
+export function NeedPanel({ need, currency }: { need: NeedView; currency: string }) {
+  const format = useFormat();
+  const bought = useLastBought(need.itemId);
+  const { reckoning } = need;
+  return (
+    <div className="grid gap-6">
+      <div>
+        <div className="mb-4 flex items-baseline justify-between gap-3">
+          <h2 className="text-[16px] font-semibold">
+            <Link href={`/items/${need.itemId}`} className="name">
+              {need.itemName}
+            </Link>
+          </h2>
+          <span className="second whitespace-nowrap">{need.location}</span>
+        </div>
+        <h3 className="head">Why {reckoning ? format.quantity(reckoning.toBuy) : 'this'}</h3>
+        {reckoning ? (
+          <ReckoningSum
+            sum={reckoning}
+            format={format}
+            unit={need.unit}
+            packName={need.packName}
+            origins={{
+              refill_to_max: (
+                <Link className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
+                  policy, {need.location}
+                </Link>
+              ),
+              refill_to_min: (
+                <Link className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
+                  policy, {need.location}
+                </Link>
+              ),
+              on_hand: (
+                <Link className="link" href={`/items/${need.itemId}#movements`}>
+                  {need.location}
+                </Link>
+              ),
+              on_the_way: (
+                <Link className="link" href={`/items/${need.itemId}#on-order`}>
+                  approved and sent orders
+                </Link>
+              ),
+              in_trays: (
+                <Link className="link" href="/trays">
+                  decided, not yet ordered
+                </Link>
+              ),
+            }}
+          />
+        ) : (
+          <p className="second">No min/max policy is in force here.</p>
+        )}
+        {need.supplierId === null && <p className="fault mt-2">No supplier sells this item yet, so it can’t go into a tray.</p>}
+        {need.supplierBlocked && <p className="fault mt-2">The supplier is blocked.</p>}
+        {need.supplierId !== null && need.net === null && (
+          <p className="mt-2 text-attention">No price on file: it can be ordered, and the price is asked for before approval.</p>
+        )}
+      </div>
+      <div>
+        <h3 className="head">
+          Last bought <span className="font-normal text-muted">{currency} each</span>
+        </h3>
+        {bought === null && <p className="second">Loading</p>}
+        {bought === 'failed' && <p className="second">Could not be read just now.</p>}
+        {Array.isArray(bought) && bought.length === 0 && <p className="second">Not bought before.</p>}
+        {Array.isArray(bought) &&
+          bought.map((b: Bought) => (
+            <div key={b.orderId} className="grid grid-cols-[76px_1fr_auto] items-baseline py-[3px]">
+              <Link className="link" href={`/orders/${b.orderId}`}>
+                {format.date(b.orderDate).split(' ').slice(1).join(' ')}
+              </Link>
+              <span>
+                {b.supplier}, {format.quantity(b.packs)} {plural(b.packName, b.packs)}
+              </span>
+              <span className="figure font-semibold">{b.each ?? '–'}</span>
+            </div>
+          ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,250 @@
+'use client';
+
+import Link from 'next/link';
+import { useState } from 'react';
+import { toDecimal } from '@/core/quantity';
+import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
+import { useCommand } from '../command/use-command.client';
+import { plural } from '../format';
+import { useFormat } from '../format-context.client';
+import { failureSentence } from '../sentences';
+
+/** The lines of an order; while it is a draft every cell can be changed and is saved on its own. */
+export function OrderLines({ order }: { order: OrderView }) {
+  const format = useFormat();
+  const editable = order.head.state === 'draft';
+  const { currency, id: orderId } = order.head;
+  return (
+    <table className="sheet">
+      <thead>
+        <tr>
+          <th className="w-8" aria-label="Line" />
+          <th style={{ width: '30%' }}>Item</th>
+          <th>Quantity, place and day</th>
+          <th className="figure">
+            Price
+            <br />
+            per pack
+          </th>
+          <th className="figure">Net</th>
+          {editable && <th aria-label="Actions" />}
+        </tr>
+      </thead>
+      <tbody>
+        {order.lines.map((l) => (
+          <tr key={l.id} className="align-top">
+            <td className="text-muted">{l.lineNo}</td>
+            <td>
+              {l.itemId === null ? (
+                <span className="name">{l.description}</span>
+              ) : (
+                <Link className="name" href={`/items/${l.itemId}`}>
+                  {l.description}
+                </Link>
+              )}
+              <span className="second block">
+                <span className="code">{l.itemNumber}</span> · theirs {l.supplierItemNumber}
+              </span>
+            </td>
+            <td>
+              <div className="grid gap-1.5">
+                {l.parts.map((p) => (
+                  <Part key={p.id} orderId={orderId} line={l} part={p} editable={editable} />
+                ))}
+                {l.parts.length > 1 && (
+                  <span className="second">
+                    together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)} {plural(l.unit, l.base)}
+                  </span>
+                )}
+              </div>
+            </td>
+            <td className="figure">
+              {editable ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}
+            </td>
+            <td className="figure font-semibold">{format.amount(l.net, currency)}</td>
+            {editable && (
+              <td className="figure">
+                <RemoveLine orderId={orderId} line={l} />
+              </td>
+            )}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** A cell that saves what was typed when it is left or on Enter; a refusal stands below it and the entry stays. */
+function Cell(props: {
+  label: string;
+  value: string;
+  type?: 'text' | 'date';
+  className: string;
+  save: (now: string) => Promise<string | null>;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const shown = typed ?? props.value;
+  const commit = async () => {
+    if (typed === null || typed === props.value) return setTyped(null);
+    const refused = await props.save(typed);
+    setFault(refused);
+    if (refused === null) setTyped(null);
+  };
+  return (
+    <span className="inline-block">
+      <input
+        type={props.type ?? 'text'}
+        inputMode={props.type === 'date' ? undefined : 'decimal'}
+        className={`entry ${props.className}`}
+        aria-label={props.label}
+        aria-invalid={fault !== null}
+        value={shown}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') commit();
+          if (e.key === 'Escape') {
+            setTyped(null);
+            setFault(null);
+          }
+        }}
+      />
+      {fault && (
+        <span className="fault block max-w-56 text-left whitespace-normal" role="alert">
+          {fault}
+        </span>
+      )}
+    </span>
+  );
+}
+
+function useEdit(orderId: number) {
+  const { run } = useCommand();
+  const format = useFormat();
+  return async (edit: Record<string, unknown>): Promise<string | null> => {
+    const outcome = await run('edit-order', { orderId, ...edit });
+    return outcome.ok ? null : failureSentence(outcome.failure, format);
+  };
+}
+
+function Part({ orderId, line, part, editable }: { orderId: number; line: LineView; part: PartView; editable: boolean }) {
+  const format = useFormat();
+  const edit = useEdit(orderId);
+  const packs = toDecimal(part.packs);
+  const about = `${line.description}, ${part.location}`;
+  const came = part.received > 0 && (
+    <span className="second">
+      {format.quantity(part.received)} of {format.quantity(part.base)} {line.unit} came
+    </span>
+  );
+  if (!editable) {
+    return (
+      <span className="flex flex-wrap items-baseline gap-x-2.5">
+        <span>
+          <strong className="font-semibold">{format.quantity(part.packs)}</strong> {plural(line.packName, part.packs)}
+          <span className="second">
+            {' '}
+            {format.quantity(part.base)} {plural(line.unit, part.base)}
+          </span>
+        </span>
+        <span>{part.location}</span>
+        <span className="font-semibold">{part.wantedDate ? format.date(part.wantedDate) : '–'}</span>
+        {came}
+      </span>
+    );
+  }
+  return (
+    <span className="flex flex-wrap items-start gap-x-2.5 gap-y-1">
+      <Cell
+        label={`Quantity of ${about}`}
+        value={packs}
+        className="figure w-14"
+        save={(now) => edit({ field: 'packs', partId: part.id, was: packs, now })}
+      />
+      <span className="w-20">
+        {plural(line.packName, part.packs)}
+        <span className="second block">
+          {format.quantity(part.base)} {plural(line.unit, part.base)}
+        </span>
+      </span>
+      <span className="w-24 pt-1">{part.location}</span>
+      <Cell
+        label={`Wanted date of ${about}`}
+        type="date"
+        value={part.wantedDate ?? ''}
+        className="w-34"
+        save={(now) => edit({ field: 'wantedDate', partId: part.id, was: part.wantedDate ?? '', now })}
+      />
+    </span>
+  );
+}
+
+function Price({ line }: { line: LineView }) {
+  const format = useFormat();
+  if (line.freeOfCharge) return <>free of charge</>;
+  if (line.price === null) return <span className="marker">no price</span>;
+  return (
+    <>
+      {format.price(line.price)}
+      {line.per !== '1' && <span className="second"> for {line.per}</span>}
+      <span className="second block">{line.each} each</span>
+    </>
+  );
+}
+
+function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
+  const format = useFormat();
+  const edit = useEdit(orderId);
+  const price = line.price ?? '';
+  const differs = line.expected !== null && line.price !== null && Number(line.expected) !== Number(line.price);
+  return (
+    <span className="grid justify-items-end gap-0.5">
+      <Cell
+        label={`Price of ${line.description}`}
+        value={price}
+        className="figure w-20"
+        save={(now) => edit({ field: 'price', lineId: line.id, was: price, now })}
+      />
+      <span className="second">
+        {line.per !== '1' && `for ${line.per} · `}
+        {line.each ? `${line.each} each` : 'no price on file'}
+      </span>
+      {differs && <span className="marker">list {format.price(line.expected as string)}</span>}
+      {(line.price === null || Number(line.price) === 0 || line.freeOfCharge) && (
+        <label className="second flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={line.freeOfCharge}
+            onChange={(e) =>
+              edit({ field: 'freeOfCharge', lineId: line.id, was: String(line.freeOfCharge), now: String(e.target.checked) })
+            }
+          />
+          free of charge
+        </label>
+      )}
+    </span>
+  );
+}
+
+function RemoveLine({ orderId, line }: { orderId: number; line: LineView }) {
+  const edit = useEdit(orderId);
+  const [fault, setFault] = useState<string | null>(null);
+  return (
+    <>
+      <button
+        type="button"
+        className="chip"
+        aria-label={`Put ${line.description} back into its tray`}
+        onClick={async () => setFault(await edit({ field: 'remove', lineId: line.id, was: '' }))}
+      >
+        To tray
+      </button>
+      {fault && (
+        <span className="fault block whitespace-normal" role="alert">
+          {fault}
+        </span>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,100 @@
+'use client';
+
+import Link from 'next/link';
+import type { OrderView } from '@/services/purchase/readOrders';
+import { ListAndPanel } from '../frame/states';
+import { useFormat } from '../format-context.client';
+import { OrderTrack, orderWords } from '../marks/order-track';
+import { OrderLines } from './order-lines.client';
+import { OrderPanel } from './order-panel.client';
+
+const howWords = { printed: 'on paper', phone: 'by phone', email: 'by email' } as const;
+
+/** One order: head, lines with their delivery parts, and beside it the sums, what is missing and what can be done. */
+export function OrderPage({ order }: { order: OrderView }) {
+  const format = useFormat();
+  const { head, came } = order;
+  const places = new Map<string, number>();
+  const dates = new Set<string>();
+  for (const p of order.lines.flatMap((l) => l.parts)) {
+    places.set(p.location, (places.get(p.location) ?? 0) + 1);
+    if (p.wantedDate) dates.add(p.wantedDate);
+  }
+  const first = [...dates].sort()[0];
+  const when = head.sentAt && head.sentHow ? `sent ${howWords[head.sentHow]} ${format.date(head.sentAt.slice(0, 10))}` : null;
+  const terms: [string, string, string][] = [
+    ['Deliver to', places.size === 1 ? ([...places.keys()][0] ?? '–') : places.size === 0 ? '–' : 'each line’s place', [...places].map(([p, n]) => `${p} ${n}`).join(', ')],
+    ['Wanted', first ? format.date(first) : '–', dates.size > 1 ? `${dates.size} dates, see the lines` : 'all lines'],
+    ['Payment', head.paymentTerms, 'as agreed with the supplier'],
+    ['Delivery terms', head.deliveryTerms, ''],
+    ['Currency', head.currency, ''],
+  ];
+  return (
+    <ListAndPanel label="Sums and approval" panel={<OrderPanel key={head.version} order={order} />}>
+      <div className="flex items-start justify-between gap-4 border-b border-rule bg-paper px-[18px] py-2.5">
+        <div>
+          <h1 className="text-[17px] font-semibold">
+            {head.supplierName}{' '}
+            <span className="text-[13.5px] font-normal text-muted">{head.number ?? 'draft, number at approval'}</span>
+          </h1>
+          <p className="second">
+            begun by {head.createdBy} · {format.date(head.orderDate)}
+            {head.approvedBy && head.state !== 'draft' ? ` · approved by ${head.approvedBy}` : ''}
+            {when ? ` · ${when}` : ''}
+          </p>
+        </div>
+        <div className="text-right">
+          <OrderTrack state={head.state} came={came} />
+          <span className="second mt-1 block">{orderWords(head.state, came)}</span>
+        </div>
+      </div>
+      <dl className="flex flex-wrap gap-x-8 gap-y-2 border-b border-rule-strong bg-paper px-[18px] py-2.5">
+        {terms.map(([name, what, more]) => (
+          <div key={name} className="min-w-28 max-w-52">
+            <dt className="second">{name}</dt>
+            <dd className="font-semibold">{what}</dd>
+            <dd className="second">{more}</dd>
+          </div>
+        ))}
+      </dl>
+      <OrderLines key={head.state} order={order} />
+      {order.receipts.length > 0 && (
+        <section className="px-4 py-5">
+          <h2 className="head">Booked in</h2>
+          <table className="w-full">
+            <thead className="sr-only">
+              <tr>
+                <th>Receipt</th>
+                <th>Date</th>
+                <th>Where and by whom</th>
+                <th>Value</th>
+              </tr>
+            </thead>
+            <tbody>
+              {order.receipts.map((r) => (
+                <tr key={r.id}>
+                  <td className="py-1 font-semibold">{r.number}</td>
+                  <td>{format.date(r.businessDate)}</td>
+                  <td>
+                    {r.location}, by {r.who}
+                    {r.deliveryNote && <span className="second"> · delivery note {r.deliveryNote}</span>}
+                  </td>
+                  <td className="figure">{format.amount(r.value, head.currency)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      )}
+      {order.lines.length === 0 && head.state === 'draft' && (
+        <p className="px-4 py-6 text-muted">
+          No line is left. Put the order back, or fill it again from{' '}
+          <Link className="link" href="/trays">
+            Trays
+          </Link>
+          .
+        </p>
+      )}
+    </ListAndPanel>
+  );
+}

@@ -1,0 +1,103 @@
+import type { ReactNode } from 'react';
+import type { Reckoning as Sum, TermLabel } from '@/core/netting';
+import { type Format, plural } from '../format';
+
+const labels: Readonly<Record<TermLabel, string>> = {
+  refill_to_max: 'Refill to maximum',
+  refill_to_min: 'Refill to minimum',
+  on_hand: 'On hand',
+  blocked: 'Blocked',
+  on_the_way: 'On the way',
+  in_trays: 'In trays and drafts',
+  owed: 'Owed by the horizon',
+};
+
+/** One line of a sum as on paper: operator, what it is and where it comes from, figure. */
+export function SumLine({
+  operator = '',
+  label,
+  origin,
+  figure,
+  result = false,
+}: {
+  operator?: string;
+  label: ReactNode;
+  origin?: ReactNode;
+  figure: ReactNode;
+  result?: boolean;
+}) {
+  return (
+    <div className="grid grid-cols-[14px_1fr_auto] items-baseline gap-x-0 py-[2.5px]">
+      <span className="text-muted" aria-hidden={operator === ''}>
+        {operator}
+      </span>
+      <span className={result ? 'font-semibold' : ''}>
+        {label}
+        {origin && <span className="second block">{origin}</span>}
+      </span>
+      <span className={`figure min-w-16 font-semibold ${result ? 'border-t border-ink pt-0.5' : ''}`}>{figure}</span>
+    </div>
+  );
+}
+
+/** The sum behind a suggested quantity: terms that add up, then what rounding made of it. Blocked and owed show when
+ *  they are not zero. */
+export function ReckoningSum({
+  sum,
+  format,
+  origins,
+  unit,
+  packName,
+}: {
+  sum: Sum;
+  format: Format;
+  origins: Partial<Record<TermLabel, ReactNode>>;
+  unit: string;
+  packName: string;
+}) {
+  const always: readonly TermLabel[] = ['refill_to_max', 'refill_to_min', 'on_hand', 'on_the_way'];
+  const terms = sum.terms.filter((t) => t.quantity !== 0 || always.includes(t.label));
+  const rule = sum.trigger === 'at_or_below' ? 'at or below' : 'strictly below';
+  const quiet = sum.toBuy === 0;
+  return (
+    <>
+      {terms.map((t, i) => (
+        <SumLine
+          key={t.label}
+          operator={i === 0 ? '' : t.operator === '+' ? '+' : '−'}
+          label={labels[t.label]}
+          origin={origins[t.label]}
+          figure={t.quantity === 0 ? '–' : format.quantity(t.quantity)}
+        />
+      ))}
+      {quiet ? (
+        <p className="second mt-1 pl-3.5">
+          Nothing to buy: position {format.quantity(sum.position)} is above minimum {format.quantity(sum.level)}.
+        </p>
+      ) : (
+        <>
+          <SumLine
+            label="To buy"
+            origin={`position ${format.quantity(sum.position)} is ${rule} minimum ${format.quantity(sum.level)}`}
+            figure={format.quantity(sum.toBuy)}
+            result
+          />
+          {sum.steps.map((step) => (
+            <SumLine
+              key={step.label}
+              label={
+                step.label === 'supplier_minimum'
+                  ? 'Supplier’s least quantity'
+                  : sum.packMicro === 1_000_000
+                    ? `Whole ${plural(unit, 2_000_000)}`
+                    : `Whole ${plural(packName, 2_000_000)} of ${format.quantity(sum.packMicro)}`
+              }
+              origin={step.added === 0 ? 'fits exactly' : `${format.quantity(step.added)} ${plural(unit, step.added)} more than needed`}
+              figure={format.quantity(step.quantity)}
+            />
+          ))}
+        </>
+      )}
+    </>
+  );
+}

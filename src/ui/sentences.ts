@@ -1,0 +1,135 @@
+import type { Finding } from '@/core/purchase';
+import type { FieldFault, HandlerFailure } from '@/services/failure';
+import type { Format } from './format';
+
+/** The sentence for what is wrong with a typed value. All prose for faults is made here. */
+export function faultSentence(fault: FieldFault, format: Format): string {
+  switch (fault.kind) {
+    case 'not_a_number':
+      return fault.text === '' ? 'A quantity is needed here.' : `“${fault.text}” is not a number.`;
+    case 'ambiguous':
+    case 'price_ambiguous': {
+      const [a, b] = fault.readings;
+      return `${fault.text}: is that ${format.quantity(Number(a) * 1_000_000)} or ${b}? Type ${a} or ${b}.`;
+    }
+    case 'too_many_decimals':
+    case 'price_decimals':
+      return `“${fault.text}” has more than 6 decimals.`;
+    case 'negative':
+      return 'A quantity can’t be negative here.';
+    case 'too_large':
+      return `“${fault.text}” is larger than the books take.`;
+    case 'zero_quantity':
+      return 'A quantity above 0 is needed; to leave it out, take the line away.';
+    case 'absurd_quantity':
+      return `“${fault.text}” can’t be right: at most ${format.quantity(fault.times * 1_000_000)} packs on a line.`;
+    case 'not_a_price':
+      return `“${fault.text}” is not a price.`;
+    case 'price_too_large':
+      return `“${fault.text}” is larger than a price can be.`;
+    case 'not_whole_packs':
+      return `“${fault.text}” is no whole number of ${fault.pack}.`;
+    case 'not_a_date':
+      return `“${fault.text}” is not a date.`;
+    case 'min_above_max':
+      return `Minimum ${format.quantity(fault.min)} is above maximum ${format.quantity(fault.max)}.`;
+    case 'max_without_min':
+      return 'A maximum needs a minimum.';
+  }
+}
+
+const actions: Readonly<Record<string, string>> = {
+  edit: 'edited',
+  approve: 'approved',
+  reopen: 'opened for editing',
+  send: 'sent',
+  put_back: 'put back',
+  receive: 'booked in',
+};
+const states: Readonly<Record<string, string>> = {
+  draft: 'a draft',
+  approved: 'approved',
+  sent: 'sent',
+  put_back: 'back in its trays',
+  cancelled: 'cancelled',
+};
+
+/** The sentence for why something was refused. */
+export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' }, format: Format): string {
+  switch (failure.kind) {
+    case 'invalid_field':
+      return faultSentence(failure.fault, format);
+    case 'forbidden':
+      return failure.because === 'location' ? 'You may not do this for that location.' : 'Your role may not do this.';
+    case 'above_limit':
+      return `This is above your limit of ${format.amount(failure.limit, 'EUR')}: the owner approves it.`;
+    case 'not_found':
+      return `This ${failure.what} is not there any more.`;
+    case 'changed_meanwhile': {
+      const who = failure.who ?? 'Someone else';
+      if (failure.what === 'value') return `${who} changed this meanwhile to “${failure.now ?? ''}”. Your entry is still here.`;
+      if (failure.what === 'order') return `${who} changed this order meanwhile. Read it again before you go on.`;
+      if (failure.what === 'policy') return `Changed meanwhile to ${failure.now ?? 'nothing set'}. Your entry is still here.`;
+      return 'This has changed meanwhile. Refresh the list to see it as it is now.';
+    }
+    case 'already_decided':
+      return `${failure.who} has already decided this: ${Number(failure.packs)} from ${failure.supplier ?? 'no supplier'}.`;
+    case 'no_supplier':
+      return 'This item has no supplier yet, so nobody to order it from.';
+    case 'not_ready':
+      return `Not ready to approve: ${failure.findings.map((f) => findingSentence(f, format, 'EUR')).join('; ')}.`;
+    case 'not_in_this_state':
+      if (failure.because === 'goods_received') return 'Goods have been booked in on this order, so it can’t be taken back.';
+      return `This order is ${states[failure.state] ?? failure.state} and can’t be ${actions[failure.action] ?? failure.action}.`;
+    case 'nothing_counted':
+      return 'Nothing is counted yet: enter what came on at least one line.';
+    case 'key_reused':
+      return 'This was sent before with other content. Reload the page and try again.';
+    case 'wrong_password':
+      return 'Name and password don’t belong together.';
+    case 'too_many_attempts':
+      return `Too many attempts. Try again in ${failure.minutes} minutes.`;
+    case 'not_signed_in':
+      return 'Your session has ended. Sign in again; what you typed is still here.';
+    case 'malformed':
+      return failure.field ? `“${failure.field}” is missing or not of the right kind.` : 'This could not be read.';
+    case 'foreign_origin':
+      return 'This did not come from Vorrat’s own pages.';
+    case 'unknown_command':
+      return 'Vorrat does not know this command.';
+    case 'database_unavailable':
+      return 'The database can’t be reached. Nothing was saved; what you typed is still here. Try again in a moment.';
+    case 'busy':
+      return 'Too many people at the same place; nothing was changed. Try again.';
+    case 'defect':
+      return `Something went wrong on our side (${failure.id}). Nothing was saved.`;
+    case 'unreachable':
+      return 'Vorrat can’t be reached. What you typed is still here; try again.';
+  }
+}
+
+/** What is missing on an order, or worth knowing. */
+export function findingSentence(f: Finding, format: Format, currency: string): string {
+  switch (f.kind) {
+    case 'no_lines':
+      return 'there is no line';
+    case 'supplier_blocked':
+      return 'the supplier is blocked';
+    case 'price_missing':
+      return `line ${f.lineNo} has no price`;
+    case 'quantity_missing':
+      return `line ${f.lineNo} has no quantity`;
+    case 'wanted_date_missing':
+      return `line ${f.lineNo} has no wanted date`;
+    case 'place_missing':
+      return `line ${f.lineNo} has no place to deliver to`;
+    case 'supplier_address_missing':
+      return 'the supplier has no address on file';
+    case 'wanted_in_the_past':
+      return `line ${f.lineNo} is wanted on a day that has passed`;
+    case 'below_minimum':
+      return `${format.amount(f.short, currency)} short of the minimum of ${format.amount(f.minimum, currency)}`;
+    case 'minimum_reached':
+      return `minimum of ${format.amount(f.minimum, currency)} reached`;
+  }
+}
