@@ -1,0 +1,61 @@
+import { join } from 'node:path';
+import { build, endServer, serve } from './lib/application.mjs';
+import { bootstrap } from './lib/bootstrap.mjs';
+import { Database, isFree } from './lib/database.mjs';
+import { main, root, runTs, Stop, say } from './lib/say.mjs';
+
+/** Starts Vorrat with its demo data: database, migrations, data if empty, build if stale, server. Ctrl-C stops all of it.
+ *  --reset makes fresh demo data; --dev is the development server. VORRAT_PORT, VORRAT_HOST. */
+async function demo() {
+  const dev = process.argv.includes('--dev');
+  const port = Number(process.env.VORRAT_PORT ?? 3000);
+  const host = process.env.VORRAT_HOST ?? '127.0.0.1';
+  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Stop(`VORRAT_PORT=${process.env.VORRAT_PORT} is not a port number.`);
+  if (!(await isFree(port))) throw new Stop(`Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} npm run demo`);
+
+  await bootstrap(['database']);
+  const database = new Database(join(root, '.data', 'demo'));
+  say('Starting the database');
+  await database.start();
+
+  let server = null;
+  let stopping = null;
+  const stop = () => {
+    stopping ??= (async () => {
+      say('\nStopping');
+      if (server) await endServer(server);
+      await database.stop();
+    })();
+    return stopping;
+  };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop().then(() => process.exit(0)));
+
+  try {
+    const env = database.env();
+    const prepared = await runTs('scripts/prepare.ts', process.argv.includes('--reset') ? ['--reset'] : [], { env });
+    if (prepared.code !== 0) throw new Stop('The database could not be brought up to date; see above.');
+    if (!dev) await build();
+    // The server gets only what it needs: not the owner's account.
+    const { VORRAT_DB_OWNER: _, VORRAT_DB_OWNER_PASSWORD: __, ...application } = env;
+    server = await serve({ port, host, env: application, dev });
+    say(`
+Vorrat is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port}
+
+  Name    Password   What they do
+  mira    quillon    buyer, approves up to 2,500.00
+  otto    quillon    owner, approves everything
+  jun     quillon    shop staff of Market Hall, books goods in
+  edda    quillon    bookkeeper, reads
+
+Ctrl-C stops it.`);
+    await new Promise((resolve) => server.once('exit', resolve));
+    if (!stopping) say('The server has ended.');
+    await stop();
+    return stopping ? 0 : 1;
+  } catch (e) {
+    await stop();
+    throw e;
+  }
+}
+
+main(demo).then(() => process.exit());

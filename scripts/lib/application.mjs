@@ -1,0 +1,71 @@
+import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { root, run, Stop, say } from './say.mjs';
+
+const next = join(root, 'node_modules', 'next', 'dist', 'bin', 'next');
+
+function* filesIn(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* filesIn(path);
+    else if (!/\.test\.tsx?$|\.sql$/.test(entry.name)) yield path;
+  }
+}
+
+/** A digest of everything the production build depends on. */
+function sourceDigest() {
+  const hash = createHash('sha256');
+  const single = ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'postcss.config.mjs'].map((f) => join(root, f));
+  for (const file of [...single, ...filesIn(join(root, 'src'))]) hash.update(file.slice(root.length)).update(readFileSync(file));
+  return hash.digest('hex');
+}
+
+/** Makes the production build when the sources have changed since the last one. */
+export async function build() {
+  const stamp = join(root, '.next', 'vorrat-sources');
+  const digest = sourceDigest();
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return;
+  say('Building (about half a minute)');
+  const { code, out } = await run(process.execPath, [next, 'build'], { quiet: true });
+  if (code !== 0) throw new Stop(`The build failed:\n${out.slice(-4000)}`);
+  mkdirSync(join(root, '.next'), { recursive: true });
+  writeFileSync(stamp, digest);
+}
+
+/** Starts the server; resolves with its process once it answers. */
+export async function serve({ port, env, dev = false, host = '127.0.0.1', output = 'inherit' }) {
+  const child = spawn(process.execPath, [next, dev ? 'dev' : 'start', '-p', String(port), '-H', host], {
+    cwd: root,
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: dev ? 'development' : 'production', ...env },
+    stdio: ['ignore', output === 'inherit' ? 'pipe' : 'ignore', output],
+    // Its own group: Ctrl-C reaches the start command first, which then stops server and database in order.
+    detached: true,
+  });
+  child.stdout?.on('data', (d) => dev && process.stdout.write(d));
+  const until = Date.now() + 60_000;
+  while (Date.now() < until) {
+    if (child.exitCode !== null) throw new Stop('The server ended while starting.');
+    const answers = await fetch(`http://${host}:${port}/icon.svg`).then(
+      (r) => r.status < 500,
+      () => false,
+    );
+    if (answers) return child;
+    await pause(100);
+  }
+  throw new Stop('The server did not answer within a minute.');
+}
+
+/** Ends a server and waits for it. */
+export async function endServer(child, signal = 'SIGTERM') {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const gone = new Promise((resolve) => child.once('exit', resolve));
+  try {
+    process.kill(-child.pid, signal);
+  } catch {
+    child.kill(signal);
+  }
+  await Promise.race([gone, pause(5000).then(() => child.kill('SIGKILL'))]);
+}

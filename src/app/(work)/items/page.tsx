@@ -1,0 +1,93 @@
+import type { Metadata } from 'next';
+import Form from 'next/form';
+import Link from 'next/link';
+import { deps } from '@/app/_server/deps';
+import { frameOf, placeOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
+import { readItems } from '@/services/catalogue/readItems';
+import { Refused } from '@/ui/frame/refused';
+import { Notice } from '@/ui/frame/states';
+import { plural } from '@/ui/format';
+import { gaugeWords, LevelStrip } from '@/ui/marks/level-strip';
+
+export const metadata: Metadata = { title: 'Items' };
+
+export default async function ItemsPage({ searchParams }: { searchParams: SearchParams }) {
+  const params = await searchParams;
+  const { actor } = await frameOf();
+  const format = await requestFormat();
+  const search = text(params.q).slice(0, 100);
+  const locationId = await placeOf(params);
+  const { value, failure } = shown(await readItems(deps(), actor, { search, locationId }));
+  if (failure) return <Refused failure={failure} format={format} />;
+  const { items, currency } = value;
+  return (
+    <section className="min-h-0 flex-1 overflow-y-auto bg-sheet">
+      <div className="bar sticky top-0 z-2">
+        <h1 className="text-[15px] font-semibold">
+          {items.length} {items.length === 1 ? 'item' : 'items'}
+        </h1>
+        <p className="text-muted">
+          stock worth{' '}
+          {format.money(
+            items.reduce((sum, i) => sum + i.value, 0),
+            currency,
+          )}
+        </p>
+        <Form action="/items" className="ml-auto flex gap-2" role="search">
+          {text(params.at) && <input type="hidden" name="at" value={text(params.at)} />}
+          <input name="q" className="entry w-56" defaultValue={search} key={search} placeholder="name or number" aria-label="Search items" />
+          <button type="submit" className="chip">
+            Search
+          </button>
+        </Form>
+      </div>
+      {items.length === 0 ? (
+        <Notice title={search ? `No item has “${search}” in its name or number` : 'There is no item yet'}>
+          <Link className="link" href="/items">
+            Show all items
+          </Link>
+        </Notice>
+      ) : (
+        <table className="sheet">
+          <thead>
+            <tr>
+              <th style={{ width: '34%' }}>Item</th>
+              <th className="max-md:hidden">Category</th>
+              <th>Stock</th>
+              <th className="figure">On hand</th>
+              <th className="figure max-sm:hidden">Value</th>
+              <th className="max-md:hidden">Bought from</th>
+              <th className="figure max-md:hidden">List price each</th>
+              <th className="figure max-sm:hidden">Needs</th>
+            </tr>
+          </thead>
+          <tbody>
+            {items.map(({ item, gauge, value: worth, supplier, each, openNeeds }) => (
+              <tr key={item.id} className="two">
+                <td>
+                  <Link className="name block" href={`/items/${item.id}`}>
+                    {item.name}
+                  </Link>
+                  <span className="code">{item.number}</span>
+                </td>
+                <td className="max-md:hidden">{item.category}</td>
+                <td>
+                  <LevelStrip gauge={gauge} format={format} id={`i${item.id}`} />
+                  <span className="second">{gaugeWords(gauge, format)}</span>
+                </td>
+                <td className={`figure font-semibold ${gauge.onHand < 0 ? 'text-stop' : ''}`}>
+                  {format.quantity(gauge.onHand)}
+                  <span className="second block font-normal">{plural(item.unitName, gauge.onHand)}</span>
+                </td>
+                <td className="figure max-sm:hidden">{format.amount(worth, currency)}</td>
+                <td className="max-md:hidden">{supplier ?? <span className="marker">no supplier</span>}</td>
+                <td className="figure max-md:hidden">{each ?? '–'}</td>
+                <td className="figure max-sm:hidden">{openNeeds === 0 ? '–' : openNeeds}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,212 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { type KeyboardEvent, useRef, useState } from 'react';
+import { baseQuantity } from '@/core/packs';
+import { checkLineQuantity } from '@/core/purchase';
+import { toDecimal } from '@/core/quantity';
+import { fraction } from '@/core/units';
+import type { Arrival, ExpectedLine } from '@/services/stock/readArrivals';
+import { useCommand } from '../command/use-command.client';
+import { plural } from '../format';
+import { useFormat } from '../format-context.client';
+import { faultSentence, failureSentence } from '../sentences';
+
+type Entry = { readonly quantity: string; readonly unit: 'pack' | 'base' };
+const EMPTY: Entry = { quantity: '', unit: 'pack' };
+
+/** Base quantity of an entry; null when nothing (valid) was entered. */
+function counted(entry: Entry, line: ExpectedLine): number | null {
+  const q = checkLineQuantity(entry.quantity);
+  if (!q.ok) return null;
+  return entry.unit === 'base' ? q.value : baseQuantity(q.value, fraction(BigInt(line.content.num), BigInt(line.content.den)));
+}
+
+/** Counting goods in: what came per line, in packs or single units; what did not come stays expected. */
+export function BookIn({ arrival, today }: { arrival: Arrival; today: string }) {
+  const format = useFormat();
+  const router = useRouter();
+  const { busy, failure, run } = useCommand();
+  const [entries, setEntries] = useState<ReadonlyMap<number, Entry>>(new Map());
+  const [note, setNote] = useState('');
+  const [done, setDone] = useState<string | null>(null);
+  const form = useRef<HTMLFormElement>(null);
+  const entryOf = (l: ExpectedLine) => entries.get(l.partId) ?? EMPTY;
+  const put = (l: ExpectedLine, change: Partial<Entry>) =>
+    setEntries((all) => new Map(all).set(l.partId, { ...(all.get(l.partId) ?? EMPTY), ...change }));
+  const everything = () =>
+    setEntries(new Map(arrival.lines.map((l) => [l.partId, { quantity: toDecimal(l.openPacks), unit: 'pack' as const }])));
+  const serverField = failure?.kind === 'invalid_field' ? failure.field : null;
+  const filled = arrival.lines.filter((l) => entryOf(l).quantity.trim() !== '');
+  const due = arrival.wantedDate ? format.due(arrival.wantedDate, today) : null;
+
+  const submit = async () => {
+    const input = {
+      orderId: arrival.orderId,
+      locationId: arrival.locationId,
+      deliveryNote: note.trim(),
+      counted: arrival.lines.map((l) => ({ partId: l.partId, ...entryOf(l) })),
+    };
+    const outcome = await run<{ receipt: string }>('receive-goods', input);
+    if (!outcome.ok) return;
+    setEntries(new Map());
+    setDone(outcome.value.receipt);
+    router.push(`/orders/${arrival.orderId}`);
+  };
+
+  /** Enter goes to the next count, and from the last one to the button. */
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key !== 'Enter') return;
+    event.preventDefault();
+    const fields = [...(form.current?.querySelectorAll<HTMLInputElement>('input[data-count]') ?? [])];
+    const next = fields[fields.indexOf(event.currentTarget) + 1];
+    if (next) next.focus();
+    else form.current?.querySelector<HTMLButtonElement>('button[type=submit]')?.focus();
+  };
+
+  return (
+    <section className="min-h-0 flex-1 overflow-y-auto bg-sheet">
+      <form
+        ref={form}
+        onSubmit={(e) => {
+          e.preventDefault();
+          submit();
+        }}
+      >
+        <div className="bar sticky top-0 z-2">
+          <div>
+            <h1 className="text-[15px] font-semibold">
+              {arrival.supplier} at {arrival.location}
+            </h1>
+            <p className="second">
+              order{' '}
+              <Link className="link" href={`/orders/${arrival.orderId}`}>
+                {arrival.number}
+              </Link>
+              {due && <span className={due.late > 0 ? 'font-semibold text-stop' : ''}> · expected {due.text}</span>}
+            </p>
+          </div>
+          <div className="ml-auto flex flex-wrap items-center gap-2">
+            <button type="button" className="btn btn-outline" onClick={everything}>
+              All as expected
+            </button>
+            <label className="flex items-center gap-1.5">
+              <span className="second">Delivery note</span>
+              <input className="entry w-28" value={note} maxLength={60} onChange={(e) => setNote(e.target.value)} />
+            </label>
+            <button type="submit" className="btn btn-primary" disabled={busy || filled.length === 0} title={filled.length === 0 ? 'Nothing is counted yet' : undefined}>
+              {busy ? 'Booking in' : `Book in ${filled.length === 0 ? '' : `${filled.length} ${filled.length === 1 ? 'line' : 'lines'}`}`}
+            </button>
+          </div>
+          {failure && !serverField && (
+            <p className="fault w-full" role="alert">
+              {failureSentence(failure, format)}
+            </p>
+          )}
+          {done && (
+            <p className="w-full text-action" role="status">
+              Booked in as {done}.
+            </p>
+          )}
+        </div>
+        <table className="sheet">
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th className="figure max-sm:hidden">Ordered</th>
+              <th className="figure max-sm:hidden">Came before</th>
+              <th className="figure">Expected</th>
+              <th>Counted now</th>
+              <th className="max-md:hidden">Then</th>
+            </tr>
+          </thead>
+          <tbody>
+            {arrival.lines.map((l) => {
+              const entry = entryOf(l);
+              const checked = entry.quantity.trim() === '' ? null : checkLineQuantity(entry.quantity);
+              const zero = checked !== null && !checked.ok && checked.error.kind === 'zero_quantity';
+              const fault =
+                checked && !checked.ok && !zero
+                  ? faultSentence(checked.error, format)
+                  : failure?.kind === 'invalid_field' && serverField === `counted.${l.partId}`
+                    ? faultSentence(failure.fault, format)
+                    : null;
+              const now = counted(entry, l);
+              const rest = now === null ? null : l.openBase - now;
+              return (
+                <tr key={l.partId} className="two">
+                  <td>
+                    {l.itemId === null ? (
+                      <span className="name">{l.description}</span>
+                    ) : (
+                      <Link className="name" href={`/items/${l.itemId}`} tabIndex={-1}>
+                        {l.description}
+                      </Link>
+                    )}
+                    <span className="code block">{l.itemNumber}</span>
+                  </td>
+                  <td className="figure max-sm:hidden">
+                    {format.quantity(l.orderedPacks)} {plural(l.packName, l.orderedPacks)}
+                  </td>
+                  <td className="figure max-sm:hidden">{l.received === 0 ? '–' : `${format.quantity(l.received)} ${plural(l.unit, l.received)}`}</td>
+                  <td className="figure font-semibold">
+                    {format.quantity(l.openPacks)} {plural(l.packName, l.openPacks)}
+                    <span className="second block font-normal">
+                      {format.quantity(l.openBase)} {plural(l.unit, l.openBase)}
+                    </span>
+                  </td>
+                  <td>
+                    <span className="flex items-center gap-1.5">
+                      <input
+                        data-count
+                        className="entry figure w-16 max-sm:h-10"
+                        inputMode="decimal"
+                        aria-label={`Counted ${l.description}`}
+                        aria-invalid={fault !== null}
+                        value={entry.quantity}
+                        onChange={(e) => put(l, { quantity: e.target.value })}
+                        onKeyDown={onKey}
+                      />
+                      {l.packName === l.unit ? (
+                        plural(l.unit, 2_000_000)
+                      ) : (
+                        <select
+                          className="entry max-sm:h-10"
+                          aria-label={`Counted in, for ${l.description}`}
+                          value={entry.unit}
+                          onChange={(e) => put(l, { unit: e.target.value as Entry['unit'] })}
+                        >
+                          <option value="pack">{plural(l.packName, 2_000_000)}</option>
+                          <option value="base">{plural(l.unit, 2_000_000)}</option>
+                        </select>
+                      )}
+                    </span>
+                    {fault && (
+                      <span className="fault block" role="alert">
+                        {fault}
+                      </span>
+                    )}
+                  </td>
+                  <td className="max-md:hidden">
+                    {rest === null ? (
+                      <span className="text-muted">{entry.quantity.trim() === '' || zero ? 'nothing came, stays expected' : '–'}</span>
+                    ) : rest > 0 ? (
+                      `${format.quantity(rest)} ${plural(l.unit, rest)} stay expected`
+                    ) : rest === 0 ? (
+                      'complete'
+                    ) : (
+                      <span className="font-semibold text-attention">
+                        {format.quantity(-rest)} {plural(l.unit, -rest)} more than ordered, booked as they came
+                      </span>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </form>
+    </section>
+  );
+}

@@ -1,0 +1,214 @@
+import Link from 'next/link';
+import { fromDecimal, toDecimal } from '@/core/quantity';
+import type { ItemPlace, ItemView } from '@/services/catalogue/readItems';
+import { ListAndPanel } from '../frame/states';
+import { type Format, plural } from '../format';
+import { gaugeWords, LevelStrip } from '../marks/level-strip';
+
+const kinds: Readonly<Record<string, string>> = {
+  opening: 'opening stock',
+  receipt: 'goods receipt',
+  sale: 'sold',
+  correction: 'correction',
+  transfer: 'transfer',
+  count: 'count',
+  value: 'value only',
+};
+
+/** One item: stock and policy at each place, what is on order, its movements; beside it packs, sources, purchases. */
+export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
+  const { item, places, currency } = view;
+  return (
+    <ListAndPanel label="Packs and purchases" panel={<ItemPanel view={view} format={format} />}>
+      <div className="border-b border-rule bg-paper px-4 py-2.5">
+        <h1 className="text-[17px] font-semibold">{item.name}</h1>
+        <p className="second">
+          <span className="code">{item.number}</span> · {item.category} · kept in {plural(item.unitName, 2_000_000)}
+          {item.status !== 'active' && <span className="marker ml-2">{item.status === 'stopped' ? 'stopped' : 'phase-out'}</span>}
+        </p>
+      </div>
+      <table className="sheet">
+        <caption className="sr-only">Stock per location</caption>
+        <thead>
+          <tr>
+            <th>Location</th>
+            <th>Stock</th>
+            <th className="figure">On hand</th>
+            <th className="figure">Min</th>
+            <th className="figure">Max</th>
+            <th className="figure">Need</th>
+            <th className="figure">Value</th>
+          </tr>
+        </thead>
+        <tbody>
+          {places.map((p) => (
+            <PlaceRow key={p.locationId} place={p} item={item} format={format} currency={currency} />
+          ))}
+        </tbody>
+      </table>
+      <section className="px-4 pt-6" id="on-order">
+        <h2 className="head">On order</h2>
+        {view.expected.length === 0 && <p className="second">Nothing is on order.</p>}
+        {view.expected.map((e) => {
+          const open = fromDecimal(e.baseQuantity) - fromDecimal(e.received);
+          return (
+            <div key={e.partId} className="grid grid-cols-[90px_1fr_130px_100px] items-baseline gap-2 py-1">
+              <Link className="link" href={`/orders/${e.orderId}`}>
+                {e.orderNumber}
+              </Link>
+              <span>
+                {e.supplier} <span className="second">for {places.find((p) => p.locationId === e.locationId)?.location}</span>
+              </span>
+              <span>{e.wantedDate ? format.date(e.wantedDate) : '–'}</span>
+              <span className="figure font-semibold">
+                {format.quantity(open)} <span className="second font-normal">{plural(e.unitName ?? '', open)}</span>
+              </span>
+            </div>
+          );
+        })}
+      </section>
+      <section className="pt-6 pb-8" id="movements">
+        <h2 className="head mx-4">
+          Movements <span className="font-normal text-muted">newest first, at most 60</span>
+        </h2>
+        <table className="sheet">
+          <thead>
+            <tr>
+              <th>Date</th>
+              <th>Where</th>
+              <th>What</th>
+              <th>By</th>
+              <th className="figure">Change</th>
+              <th className="figure">On hand then</th>
+              <th className="figure">Value</th>
+            </tr>
+          </thead>
+          <tbody>
+            {view.movements.map((m) => (
+              <tr key={m.id} className="one">
+                <td>{format.date(m.businessDate)}</td>
+                <td>{m.location}</td>
+                <td>
+                  {kinds[m.kind] ?? m.kind}
+                  {m.receiptNumber && m.orderId && (
+                    <>
+                      {' '}
+                      <Link className="link" href={`/orders/${m.orderId}`}>
+                        {m.receiptNumber}
+                      </Link>
+                    </>
+                  )}
+                  {m.variance !== 0 && <span className="second"> · {format.amount(m.variance, currency)} to variance</span>}
+                </td>
+                <td className="second">{m.who ?? '–'}</td>
+                <td className="figure font-semibold">{signed(fromDecimal(m.onHandChange), format)}</td>
+                <td className={`figure ${m.runningOnHand.startsWith('-') ? 'font-semibold text-stop' : ''}`}>
+                  {format.quantity(fromDecimal(m.runningOnHand))}
+                </td>
+                <td className="figure">{format.amount(m.valueChange, currency)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+    </ListAndPanel>
+  );
+}
+
+const signed = (q: number, format: Format) => `${q > 0 ? '+' : '−'}${format.quantity(Math.abs(q))}`;
+
+function PlaceRow({ place, item, format, currency }: { place: ItemPlace; item: ItemView['item']; format: Format; currency: string }) {
+  const { gauge, policy } = place;
+  const cell = (q: number | null) => (q === null ? '–' : format.quantity(q));
+  return (
+    <tr className="two">
+      <td>
+        <span className="name">{place.location}</span>
+        <span className="second block">
+          {policy.kind === 'not_carried' ? 'not carried here' : policy.kind === 'none' ? 'no policy yet' : policy.origin === 'item' ? 'as every location' : 'own min/max'}
+        </span>
+      </td>
+      <td>
+        <LevelStrip gauge={gauge} format={format} id={`p${place.locationId}`} />
+        <span className="second">{gaugeWords(gauge, format)}</span>
+      </td>
+      <td className={`figure font-semibold ${gauge.onHand < 0 ? 'text-stop' : ''}`}>{format.quantity(gauge.onHand)}</td>
+      <td className="figure">{cell(gauge.min)}</td>
+      <td className="figure">{cell(gauge.max)}</td>
+      <td className="figure">
+        {place.needState === 'open' ? (
+          <Link className="link font-semibold" href="/needs">
+            {format.quantity(place.need)}
+          </Link>
+        ) : place.needState === 'decided' ? (
+          <span className="second">decided</span>
+        ) : (
+          '–'
+        )}
+        {place.needState === 'open' && <span className="second block">{plural(item.unitName, place.need)}</span>}
+      </td>
+      <td className="figure">{format.amount(place.value, currency)}</td>
+    </tr>
+  );
+}
+
+function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
+  const { item, packs, sources, bought, currency } = view;
+  const content = (c: { num: bigint; den: bigint }) => `${format.quantity(Number((c.num * 1_000_000n) / c.den))} ${plural(item.unitName, 2_000_000)}`;
+  return (
+    <div className="grid gap-6">
+      <section>
+        <h2 className="head">Packs</h2>
+        {packs.length === 0 && <p className="second">Bought and sold by the {item.unitName}.</p>}
+        {packs.map((p) => (
+          <div key={p.name} className="flex justify-between py-[3px]">
+            <span>{p.name}</span>
+            <span className="figure">{content(p.content)}</span>
+          </div>
+        ))}
+      </section>
+      <section>
+        <h2 className="head">
+          Sources <span className="font-normal text-muted">{currency}</span>
+        </h2>
+        {sources.length === 0 && <p className="fault">No supplier sells this item yet.</p>}
+        {sources.map((s, i) => (
+          <div key={s.source.id} className="grid grid-cols-[16px_1fr_auto] py-[3px]">
+            <span className="text-muted">{i + 1}</span>
+            <span>
+              {s.source.supplierName}
+              <span className="second block">
+                theirs {s.source.supplierItemNumber} · {s.source.leadTimeDays} {s.source.leadTimeKind === 'working' ? 'working' : 'calendar'} days
+              </span>
+            </span>
+            <span className="figure">
+              {s.perPack === null ? <span className="marker">no price</span> : format.price(toDecimal(fromDecimal(s.perPack)))}
+              {s.perPack !== null && (
+                <span className="second block">
+                  per {s.packName ?? item.unitName}, {format.price(Number(s.each).toFixed(4))} each
+                </span>
+              )}
+            </span>
+          </div>
+        ))}
+      </section>
+      <section>
+        <h2 className="head">
+          Last bought <span className="font-normal text-muted">{currency} per pack</span>
+        </h2>
+        {bought.length === 0 && <p className="second">Not bought before.</p>}
+        {bought.map((b) => (
+          <div key={b.orderId} className="grid grid-cols-[76px_1fr_auto] items-baseline py-[3px]">
+            <Link className="link" href={`/orders/${b.orderId}`}>
+              {format.date(b.orderDate).split(' ').slice(1).join(' ')}
+            </Link>
+            <span>
+              {b.supplier}, {format.quantity(fromDecimal(b.packQuantity))} {plural(b.packName, fromDecimal(b.packQuantity))}
+            </span>
+            <span className="figure font-semibold">{b.priceAmount === null ? '–' : format.price(b.priceAmount)}</span>
+          </div>
+        ))}
+      </section>
+    </div>
+  );
+}
