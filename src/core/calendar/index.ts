@@ -11,3 +11,4 @@ export {
   type LeadTime,
   workingDayFrom,
 } from './calendar';
+export { type DateFault, parseDate } from './parseDate';

@@ -22,6 +22,8 @@ import { readBuying } from './buying';
 export type ItemSummary = {
   readonly item: ItemRow;
   readonly gauge: Gauge;
+  /** Free stock at each place, when all places are shown. */
+  readonly byPlace: readonly { readonly name: string; readonly free: Quantity }[];
   readonly value: number;
   readonly supplier: string | null;
   readonly each: string | null;
@@ -48,6 +50,7 @@ export async function readItems(
     const [levels, states] = [(await readLevels(tx, ids)).filter(wanted), (await readStates(tx, ids)).filter(wanted)];
     const settings = await readPoliciesOf(tx, ids);
     const book = await readBuying(tx, ids);
+    const places = await readLocations(tx);
     const items = rows.map((item): ItemSummary => {
       const own = levels.filter((l) => l.itemId === item.id);
       const ownStates = states.filter((s) => s.itemId === item.id);
@@ -73,6 +76,13 @@ export async function readItems(
           min: one?.min ?? null,
           max: one?.max ?? null,
         },
+        byPlace:
+          filter.locationId === null
+            ? places.flatMap((p) => {
+                const i = ownStates.findIndex((s) => s.locationId === p.id);
+                return i < 0 ? [] : [{ name: p.name, free: gauges[i]?.free ?? 0 }];
+              })
+            : [],
         value: own.reduce((a, l) => a + l.value, 0),
         supplier: buying?.source.supplierName ?? null,
         each: price && pricePerBaseUnit(price, 2),

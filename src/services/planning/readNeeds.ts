@@ -45,13 +45,14 @@ export type NeedGroup = {
   readonly supplierId: number | null;
   readonly supplier: string | null;
   readonly arrives: string | null;
-  readonly trayNet: number;
   readonly orderMinimum: number;
   readonly needs: readonly NeedView[];
 };
 
 export type NeedsPage = {
   readonly groups: readonly NeedGroup[];
+  /** What lies in each supplier's tray. */
+  readonly trays: readonly { readonly supplierId: number; readonly net: number }[];
   readonly count: number;
   readonly items: number;
   readonly itemsOfAll: number;
@@ -121,7 +122,8 @@ export async function readNeeds(
     }
     const totals = trayTotals(trayLines, book, today, company.currency);
     return ok({
-      groups: await groupsOf(tx, views, totals, today),
+      groups: await groupsOf(tx, views, today),
+      trays: [...totals].map(([supplierId, net]) => ({ supplierId, net })),
       count: views.length,
       items: itemIds.length,
       itemsOfAll: total,
@@ -135,7 +137,6 @@ export async function readNeeds(
 async function groupsOf(
   tx: Parameters<typeof readSuppliers>[0],
   views: readonly NeedView[],
-  totals: ReadonlyMap<number, number>,
   today: string,
 ): Promise<NeedGroup[]> {
   const sorted = [...views].sort((a, b) => a.itemName.localeCompare(b.itemName) || a.locationId - b.locationId);
@@ -144,14 +145,13 @@ async function groupsOf(
       supplierId: s.id,
       supplier: s.name,
       arrives: arrivalDate(today, { days: s.leadTimeDays, kind: s.leadTimeKind }),
-      trayNet: totals.get(s.id) ?? 0,
       orderMinimum: s.orderMinimum,
       needs: sorted.filter((v) => v.supplierId === s.id),
     }))
     .filter((g) => g.needs.length > 0);
   const without = sorted.filter((v) => v.supplierId === null);
   if (without.length > 0) {
-    groups.push({ supplierId: null, supplier: null, arrives: null, trayNet: 0, orderMinimum: 0, needs: without });
+    groups.push({ supplierId: null, supplier: null, arrives: null, orderMinimum: 0, needs: without });
   }
   return groups;
 }

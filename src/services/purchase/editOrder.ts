@@ -1,4 +1,4 @@
-import { isDate } from '@/core/calendar';
+import { parseDate } from '@/core/calendar';
 import { parsePrice } from '@/core/money';
 import { partQuantities } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
@@ -80,11 +80,12 @@ async function apply(
       return record('quantity', edit.was, toDecimal(packs.value));
     }
     case 'wantedDate': {
-      if (edit.now !== '' && !isDate(edit.now)) return err(invalidField('wantedDate', { kind: 'not_a_date', text: edit.now }));
+      const day = edit.now.trim() === '' ? ok(null) : parseDate(edit.now, today);
+      if (!day.ok) return err(invalidField('wantedDate', day.error));
       if (!part) return err({ kind: 'not_found', what: 'line' });
       if ((part.wantedDate ?? '') !== edit.was) return meanwhile(part.wantedDate ?? '');
-      await updatePart(tx, { ...part, wantedDate: edit.now || null });
-      return record('wanted date', edit.was, edit.now);
+      await updatePart(tx, { ...part, wantedDate: day.value });
+      return record('wanted date', edit.was, day.value ?? '');
     }
     case 'price': {
       const price = edit.now.trim() === '' ? ok(null) : parsePrice(edit.now);

@@ -81,7 +81,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
         <label className="relative flex items-center">
           <span className="sr-only">Location</span>
           <select
-            className="max-w-40 appearance-none bg-transparent pr-4 text-[13.5px]"
+            className="max-w-40 appearance-none bg-transparent pr-4 text-[13.5px] [field-sizing:content]"
             value={at}
             onChange={(e) => {
               const next = new URLSearchParams(params);

@@ -18,6 +18,7 @@ const kinds: Readonly<Record<string, string>> = {
 /** One item: stock and policy at each place, what is on order, its movements; beside it packs, sources, purchases. */
 export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
   const { item, places, currency } = view;
+  const inTrays = places.reduce((sum, p) => sum + p.gauge.inTrays, 0);
   return (
     <ListAndPanel label="Packs and purchases" panel={<ItemPanel view={view} format={format} />}>
       <div className="border-b border-rule bg-paper px-4 py-2.5">
@@ -48,7 +49,7 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
       </table>
       <section className="px-4 pt-6" id="on-order">
         <h2 className="head">On order</h2>
-        {view.expected.length === 0 && <p className="second">Nothing is on order.</p>}
+        {view.expected.length === 0 && <p className="second">Nothing is on order{inTrays > 0 && `; ${format.quantity(inTrays)} ${plural(item.unitName, inTrays)} are in trays and drafts`}.</p>}
         {view.expected.map((e) => {
           const open = fromDecimal(e.baseQuantity) - fromDecimal(e.received);
           return (

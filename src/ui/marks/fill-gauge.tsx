@@ -3,7 +3,7 @@ export function FillGauge({ value, target, label }: { value: number; target: num
   const share = target <= 0 ? 1 : Math.min(1, value / target);
   return (
     <svg width="90" height="5" viewBox="0 0 90 5" role="img" aria-label={label} className="inline-block align-middle">
-      <rect width="90" height="5" className="fill-rule-strong" />
+      <rect width="90" height="5" className="fill-rule" />
       <rect width={90 * share} height="5" className="fill-ink" />
     </svg>
   );

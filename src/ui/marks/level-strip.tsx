@@ -6,11 +6,11 @@ const LINE = 9;
 
 /** Free, coming and owed stock against minimum and maximum, as words. */
 export function gaugeWords(g: Gauge, format: Format): string {
-  const coming = g.coming + g.inTrays;
   return [
     `${format.quantity(g.free)} free`,
     g.owed > 0 ? `${format.quantity(g.owed)} owed` : '',
-    coming > 0 ? `${format.quantity(coming)} coming` : '',
+    g.coming > 0 ? `${format.quantity(g.coming)} coming` : '',
+    g.inTrays > 0 ? `${format.quantity(g.inTrays)} in trays` : '',
   ]
     .filter(Boolean)
     .join(' · ');

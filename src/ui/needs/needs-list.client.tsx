@@ -194,7 +194,12 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
           </thead>
           {page.groups.map((group) => (
             <tbody key={group.supplierId ?? 'none'}>
-              <GroupHead group={group} format={format} currency={currency} />
+              <GroupHead
+                group={group}
+                trayNet={fresh.trays.find((t) => t.supplierId === group.supplierId)?.net ?? 0}
+                format={format}
+                currency={currency}
+              />
               {group.needs.map((need) => (
                 <NeedRow
                   key={need.id}
@@ -221,8 +226,9 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
 
 const cannotAccept = (n: NeedView): string | null => (n.supplierId === null ? 'no supplier yet' : null);
 
-function GroupHead({ group, format, currency }: { group: NeedGroup; format: Format; currency: string }) {
-  const { supplier, arrives, trayNet, orderMinimum } = group;
+function GroupHead(props: { group: NeedGroup; trayNet: number; format: Format; currency: string }) {
+  const { format, currency, trayNet } = props;
+  const { supplier, arrives, orderMinimum } = props.group;
   return (
     <tr className="group">
       <th colSpan={6} scope="rowgroup">

@@ -19,7 +19,7 @@ export function OrderLines({ order }: { order: OrderView }) {
       <thead>
         <tr>
           <th className="w-8" aria-label="Line" />
-          <th style={{ width: '30%' }}>Item</th>
+          <th style={{ width: '26%' }}>Item</th>
           <th>Quantity, place and day</th>
           <th className="figure">
             Price
@@ -78,7 +78,7 @@ export function OrderLines({ order }: { order: OrderView }) {
 function Cell(props: {
   label: string;
   value: string;
-  type?: 'text' | 'date';
+  placeholder?: string;
   className: string;
   save: (now: string) => Promise<string | null>;
 }) {
@@ -94,8 +94,7 @@ function Cell(props: {
   return (
     <span className="inline-block">
       <input
-        type={props.type ?? 'text'}
-        inputMode={props.type === 'date' ? undefined : 'decimal'}
+        placeholder={props.placeholder}
         className={`entry ${props.className}`}
         aria-label={props.label}
         aria-invalid={fault !== null}
@@ -155,25 +154,25 @@ function Part({ orderId, line, part, editable }: { orderId: number; line: LineVi
     );
   }
   return (
-    <span className="flex flex-wrap items-start gap-x-2.5 gap-y-1">
+    <span className="grid grid-cols-[58px_74px_1fr_auto] items-start gap-x-2">
       <Cell
         label={`Quantity of ${about}`}
         value={packs}
         className="figure w-14"
         save={(now) => edit({ field: 'packs', partId: part.id, was: packs, now })}
       />
-      <span className="w-20">
+      <span>
         {plural(line.packName, part.packs)}
         <span className="second block">
           {format.quantity(part.base)} {plural(line.unit, part.base)}
         </span>
       </span>
-      <span className="w-24 pt-1">{part.location}</span>
+      <span className="pt-1">{part.location}</span>
       <Cell
         label={`Wanted date of ${about}`}
-        type="date"
-        value={part.wantedDate ?? ''}
-        className="w-34"
+        placeholder="day?"
+        value={part.wantedDate ? format.date(part.wantedDate) : ''}
+        className="w-[92px]"
         save={(now) => edit({ field: 'wantedDate', partId: part.id, was: part.wantedDate ?? '', now })}
       />
     </span>
@@ -193,6 +192,12 @@ function Price({ line }: { line: LineView }) {
   );
 }
 
+/** A stored amount with at least two decimals. @example twoDecimals('32.8')  // '32.80' */
+const twoDecimals = (amount: string) => {
+  const [whole, decimals = ''] = amount.split('.');
+  return `${whole}.${decimals.padEnd(2, '0')}`;
+};
+
 function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
   const format = useFormat();
   const edit = useEdit(orderId);
@@ -202,7 +207,8 @@ function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
     <span className="grid justify-items-end gap-0.5">
       <Cell
         label={`Price of ${line.description}`}
-        value={price}
+        value={price === '' ? '' : twoDecimals(price)}
+        placeholder="price?"
         className="figure w-20"
         save={(now) => edit({ field: 'price', lineId: line.id, was: price, now })}
       />

@@ -17,6 +17,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
   const [how, setHow] = useState<'printed' | 'phone' | 'email'>('email');
   const { head, findings, lines } = order;
   const { id: orderId, version, currency, state } = head;
+  const free = lines.filter((l) => l.freeOfCharge).length;
   const blocked = findings.some((f) => f.blocks);
   const receivable = (state === 'approved' || state === 'sent') && order.came !== 'all';
 
@@ -31,15 +32,11 @@ export function OrderPanel({ order }: { order: OrderView }) {
         <h2 className="head">
           Sums <span className="font-normal text-muted">{currency}</span>
         </h2>
-        {lines.map((l, i) => (
-          <SumLine
-            key={l.id}
-            operator={i === 0 ? '' : '+'}
-            label={l.description}
-            origin={l.freeOfCharge ? 'free of charge' : l.price === null ? 'no price yet' : `${format.quantity(l.packs)} × ${format.price(l.price)}${l.per === '1' ? '' : ` for ${l.per}`}`}
-            figure={format.amount(l.net, currency)}
-          />
-        ))}
+        <SumLine
+          label="Goods"
+          origin={`${lines.length} ${lines.length === 1 ? 'line' : 'lines'}${free > 0 ? `, ${free} free of charge` : ''}`}
+          figure={format.amount(order.net, currency)}
+        />
         <SumLine label="Order, net" origin="without tax" figure={format.amount(order.net, currency)} result />
       </section>
 

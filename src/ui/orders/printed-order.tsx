@@ -55,7 +55,7 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
               <th className="py-1 font-semibold">Item</th>
               <th className="py-1 font-semibold">Quantity, place and day</th>
               <th className="figure py-1 font-semibold">Price per pack</th>
-              <th className="figure py-1 font-semibold">Net</th>
+              <th className="figure py-1 pl-4 font-semibold">Net</th>
             </tr>
           </thead>
           <tbody>
@@ -66,14 +66,16 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
                   {l.description}
                   <span className="block text-xs">
                     {l.supplierItemNumber && `Your number ${l.supplierItemNumber}`}
-                    {l.itemNumber && `, ours ${l.itemNumber}`}
+                    {l.itemNumber && (
+                      <span className="block whitespace-nowrap">Our number {l.itemNumber}</span>
+                    )}
                   </span>
                 </td>
                 <td className="py-1.5 pr-3">
                   {l.parts.map((p) => (
                     <span key={p.id} className="block">
                       {format.quantity(p.packs)} {plural(l.packName, p.packs)} ({format.quantity(p.base)} {plural(l.unit, p.base)}), {p.location}
-                      {p.wantedDate && `, ${format.dateWithYear(p.wantedDate)}`}
+                      {p.wantedDate && <span className="whitespace-nowrap">, {format.dateWithYear(p.wantedDate)}</span>}
                     </span>
                   ))}
                 </td>
@@ -86,7 +88,7 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
           </tbody>
           <tfoot>
             <tr className="font-semibold">
-              <td colSpan={4} className="py-2 text-right">
+              <td colSpan={4} className="py-2 pr-4 text-right">
                 Order, net
               </td>
               <td className="figure py-2">{format.money(order.net, head.currency)}</td>

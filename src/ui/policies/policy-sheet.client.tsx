@@ -112,7 +112,8 @@ export function PolicySheet(props: {
                   <input
                     data-column={column}
                     inputMode="decimal"
-                    className={`entry figure w-20 ${inherited && !drafts.has(key) ? 'font-normal text-muted' : ''}`}
+                    placeholder="–"
+                    className={`entry cell figure w-20 ${inherited && !drafts.has(key) ? 'font-normal text-muted' : ''}`}
                     aria-label={`${column === 'min' ? 'Minimum' : 'Maximum'} of ${item.name}, ${row.location}`}
                     aria-invalid={wrong === column}
                     value={draft[column]}

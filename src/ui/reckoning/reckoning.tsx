@@ -31,8 +31,8 @@ export function SumLine({
       <span className="text-muted" aria-hidden={operator === ''}>
         {operator}
       </span>
-      <span className={result ? 'font-semibold' : ''}>
-        {label}
+      <span>
+        <span className={result ? 'font-semibold' : ''}>{label}</span>
         {origin && <span className="second block">{origin}</span>}
       </span>
       <span className={`figure min-w-16 font-semibold ${result ? 'border-t border-ink pt-0.5' : ''}`}>{figure}</span>

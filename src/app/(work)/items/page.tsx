@@ -6,6 +6,7 @@ import { frameOf, placeOf, requestFormat, type SearchParams, shown, text } from 
 import { readItems } from '@/services/catalogue/readItems';
 import { Refused } from '@/ui/frame/refused';
 import { Notice } from '@/ui/frame/states';
+import { FreeByPlace } from '@/ui/items/free-by-place';
 import { plural } from '@/ui/format';
 import { gaugeWords, LevelStrip } from '@/ui/marks/level-strip';
 
@@ -53,7 +54,7 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
             <tr>
               <th style={{ width: '34%' }}>Item</th>
               <th className="max-md:hidden">Category</th>
-              <th>Stock</th>
+              <th>{locationId === null ? 'Free at each place' : 'Stock'}</th>
               <th className="figure">On hand</th>
               <th className="figure max-sm:hidden">Value</th>
               <th className="max-md:hidden">Bought from</th>
@@ -62,7 +63,7 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
             </tr>
           </thead>
           <tbody>
-            {items.map(({ item, gauge, value: worth, supplier, each, openNeeds }) => (
+            {items.map(({ item, gauge, byPlace, value: worth, supplier, each, openNeeds }) => (
               <tr key={item.id} className="two">
                 <td>
                   <Link className="name block" href={`/items/${item.id}`}>
@@ -72,8 +73,14 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
                 </td>
                 <td className="max-md:hidden">{item.category}</td>
                 <td>
-                  <LevelStrip gauge={gauge} format={format} id={`i${item.id}`} />
-                  <span className="second">{gaugeWords(gauge, format)}</span>
+                  {locationId === null ? (
+                    <FreeByPlace places={byPlace} format={format} coming={gauge.coming + gauge.inTrays} />
+                  ) : (
+                    <>
+                      <LevelStrip gauge={gauge} format={format} id={`i${item.id}`} />
+                      <span className="second">{gaugeWords(gauge, format)}</span>
+                    </>
+                  )}
                 </td>
                 <td className={`figure font-semibold ${gauge.onHand < 0 ? 'text-stop' : ''}`}>
                   {format.quantity(gauge.onHand)}
