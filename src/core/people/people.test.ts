@@ -1,0 +1,35 @@
+import { type Actor, may, type Right, type Role } from '.';
+
+const actor = (role: Role, change: Partial<Actor> = {}): Actor => ({ userId: 1, name: 'A', initials: 'A', role, locations: null, approvalLimit: null, ...change });
+
+describe('rights', () => {
+  const table: Record<Right, Role[]> = {
+    'needs.read': ['buyer', 'owner'],
+    'needs.decide': ['buyer', 'owner'],
+    'orders.read': ['buyer', 'owner', 'bookkeeper'],
+    'orders.edit': ['buyer', 'owner'],
+    'orders.approve': ['buyer', 'owner'],
+    'orders.send': ['buyer', 'owner'],
+    'goods.receive': ['buyer', 'owner', 'shop'],
+    'stock.read': ['buyer', 'owner', 'shop', 'bookkeeper'],
+    'stock.post': ['buyer', 'owner'],
+    'policies.edit': ['buyer', 'owner'],
+  };
+  const roles: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];
+  test.each(Object.entries(table).flatMap(([right, who]) => roles.map((r) => [right, r, who.includes(r)] as const)))('%s, %s: %s', (right, role, allowed) => {
+    expect(may(actor(role), right as Right).ok).toBe(allowed);
+  });
+
+  test('a place outside the person’s own is refused', () => {
+    const jun = actor('shop', { locations: [3] });
+    expect(may(jun, 'goods.receive', { locationIds: [3] }).ok).toBe(true);
+    expect(may(jun, 'goods.receive', { locationIds: [3, 1] })).toMatchObject({ error: { kind: 'forbidden', because: 'location' } });
+  });
+
+  test('an approval above the limit is the owner’s', () => {
+    const mira = actor('buyer', { approvalLimit: 250_000 });
+    expect(may(mira, 'orders.approve', { amount: 250_000 }).ok).toBe(true);
+    expect(may(mira, 'orders.approve', { amount: 250_001 })).toEqual({ ok: false, error: { kind: 'above_limit', limit: 250_000 } });
+    expect(may(actor('owner'), 'orders.approve', { amount: 9e12 }).ok).toBe(true);
+  });
+});

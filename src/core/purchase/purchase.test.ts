@@ -1,0 +1,117 @@
+import fc from 'fast-check';
+import { units } from '@/core/quantity';
+import { fraction } from '@/core/units';
+import {
+  checkLineQuantity,
+  type FindingOrder,
+  findings,
+  nextState,
+  type OrderAction,
+  type OrderState,
+  orderTotals,
+  progress,
+  receiptValue,
+} from '.';
+
+const order = (state: OrderState, number: string | null = null, anyReceived = false) => ({ state, number, anyReceived });
+
+describe('life of an order', () => {
+  const states: OrderState[] = ['draft', 'approved', 'sent', 'put_back', 'cancelled'];
+  const actions: OrderAction[] = ['edit', 'approve', 'reopen', 'send', 'put_back', 'receive'];
+  const allowed: Partial<Record<OrderState, Partial<Record<OrderAction, OrderState>>>> = {
+    draft: { edit: 'draft', approve: 'approved', put_back: 'put_back' },
+    approved: { reopen: 'draft', send: 'sent', put_back: 'cancelled', receive: 'approved' },
+    sent: { receive: 'sent' },
+  };
+  test.each(states.flatMap((s) => actions.map((a) => [s, a] as const)))('%s, %s', (state, action) => {
+    const next = nextState(order(state), action);
+    const wanted = allowed[state]?.[action];
+    expect(next).toEqual(wanted ? { ok: true, value: wanted } : { ok: false, error: { kind: 'not_in_this_state', state, action } });
+  });
+
+  test('a draft that has its number already is cancelled and keeps it', () => {
+    expect(nextState(order('draft', '2611-0007'), 'put_back')).toEqual({ ok: true, value: 'cancelled' });
+  });
+
+  test('once goods came the order can’t be taken back', () => {
+    expect(nextState(order('approved', '2611-0007', true), 'put_back')).toMatchObject({ error: { because: 'goods_received' } });
+    expect(nextState(order('approved', '2611-0007', true), 'reopen')).toMatchObject({ error: { because: 'goods_received' } });
+    expect(nextState(order('approved', '2611-0007', true), 'receive')).toMatchObject({ ok: true });
+  });
+
+  test('how far goods have come', () => {
+    const part = (ordered: number, received: number, cancelled = 0) => ({ ordered, received, cancelled });
+    expect(progress([part(10, 0), part(5, 0)])).toBe('nothing');
+    expect(progress([part(10, 10), part(5, 0)])).toBe('part');
+    expect(progress([part(10, 12), part(5, 3, 2)])).toBe('all');
+  });
+});
+
+describe('before approval', () => {
+  const line = (change = {}) => ({
+    lineNo: 1,
+    kind: 'stock' as const,
+    packQuantity: units(5),
+    priceAmount: '32.80',
+    freeOfCharge: false,
+    parts: [{ wantedDate: '2026-12-01', hasLocation: true }],
+    ...change,
+  });
+  const check = (change: Partial<FindingOrder>, lines = [line()]) =>
+    findings({ lines, supplierBlocked: false, supplierAddress: true, orderMinimum: 0, net: 16_400, today: '2026-11-23', ...change });
+  const kinds = (change: Partial<FindingOrder>, lines = [line()]) => check(change, lines).map((f) => `${f.blocks ? '!' : '·'}${f.kind}`);
+
+  test('nothing is missing', () => expect(check({})).toEqual([]));
+  test('an order without lines', () => expect(kinds({}, [])).toEqual(['!no_lines']));
+  test('never approved at zero unless free of charge', () => {
+    expect(kinds({}, [line({ priceAmount: null })])).toEqual(['!price_missing']);
+    expect(kinds({}, [line({ priceAmount: '0.000000' })])).toEqual(['!price_missing']);
+    expect(kinds({}, [line({ priceAmount: null, freeOfCharge: true })])).toEqual([]);
+  });
+  test('day, place and quantity', () => {
+    expect(kinds({}, [line({ packQuantity: 0 })])).toEqual(['!quantity_missing']);
+    expect(kinds({}, [line({ parts: [{ wantedDate: null, hasLocation: false }] })])).toEqual(['!wanted_date_missing', '!place_missing']);
+    expect(kinds({}, [line({ parts: [{ wantedDate: '2026-11-20', hasLocation: true }] })])).toEqual(['·wanted_in_the_past']);
+  });
+  test('a blocked supplier blocks; a missing address and the minimum inform', () => {
+    expect(kinds({ supplierBlocked: true, supplierAddress: false })).toEqual(['!supplier_blocked', '·supplier_address_missing']);
+    expect(check({ orderMinimum: 40_000 })).toEqual([{ kind: 'below_minimum', blocks: false, minimum: 40_000, short: 23_600 }]);
+    expect(kinds({ orderMinimum: 16_400 })).toEqual(['·minimum_reached']);
+  });
+});
+
+describe('a typed line quantity', () => {
+  test.each([
+    ['6', { ok: true, value: units(6) }],
+    ['0', { ok: false, error: { kind: 'zero_quantity' } }],
+    ['5012345678900', { ok: false, error: { kind: 'absurd_quantity' } }],
+    ['100000', { ok: false, error: { kind: 'absurd_quantity' } }],
+    ['-1', { ok: false, error: { kind: 'negative' } }],
+  ])('%s', (typed, result) => expect(checkLineQuantity(typed)).toMatchObject(result));
+});
+
+describe('totals', () => {
+  const price = { amount: '32.80', perQuantity: '1', packContent: fraction(10) };
+  test('line nets add up; free of charge and unpriced lines count nothing', () => {
+    const lines = [
+      { base: units(60), price, freeOfCharge: false },
+      { base: units(10), price, freeOfCharge: true },
+      { base: units(10), price: null, freeOfCharge: false },
+    ];
+    expect(orderTotals(lines, 'EUR')).toEqual({ lines: [19_680, 0, 0], net: 19_680 });
+  });
+
+  test('the values of all receipts of a line add up to the line, in any split', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 10_000_000 }), fc.array(fc.integer({ min: 1, max: 900_000_000 }), { minLength: 1, maxLength: 9 }), (value, parts) => {
+        const ordered = parts.reduce((a, b) => a + b, 0);
+        let [received, posted] = [0, 0];
+        for (const q of parts) {
+          posted += receiptValue(value, ordered, received, posted, q);
+          received += q;
+        }
+        expect(posted).toBe(value);
+      }),
+    );
+  });
+});
