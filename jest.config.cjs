@@ -1,6 +1,15 @@
 /** Two projects: core beside its code, without anything else; services on a real MariaDB that scripts/test.mjs starts. */
 const transform = {
-  '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }],
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        parser: { syntax: 'typescript', tsx: true },
+        target: 'es2022',
+        transform: { react: { runtime: 'automatic' } },
+      },
+    },
+  ],
 };
 const shared = { testEnvironment: 'node', transform, moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' } };
 

@@ -10,8 +10,10 @@ async function demo() {
   const dev = process.argv.includes('--dev');
   const port = Number(process.env.VORRAT_PORT ?? 3000);
   const host = process.env.VORRAT_HOST ?? '127.0.0.1';
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Stop(`VORRAT_PORT=${process.env.VORRAT_PORT} is not a port number.`);
-  if (!(await isFree(port))) throw new Stop(`Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} npm run demo`);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Stop(`VORRAT_PORT=${process.env.VORRAT_PORT} is not a port number.`);
+  if (!(await isFree(port)))
+    throw new Stop(`Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} npm run demo`);
 
   await bootstrap(['database']);
   const database = new Database(join(root, '.data', 'demo'));
@@ -28,7 +30,8 @@ async function demo() {
     })();
     return stopping;
   };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.on(signal, () => void stop().then(() => process.exit(0)));
 
   try {
     const env = database.env();

@@ -10,7 +10,11 @@ import { seedDemo } from './demoData/seed';
 async function prepare(): Promise<void> {
   const env = process.env;
   const name = env.VORRAT_DB_NAME ?? 'vorrat';
-  const owner = { ...settingsFromEnvironment(env), user: env.VORRAT_DB_OWNER ?? '', password: env.VORRAT_DB_OWNER_PASSWORD ?? '' };
+  const owner = {
+    ...settingsFromEnvironment(env),
+    user: env.VORRAT_DB_OWNER ?? '',
+    password: env.VORRAT_DB_OWNER_PASSWORD ?? '',
+  };
   const server = openPool({ ...owner, database: '' }, 1);
   if (process.argv.includes('--reset')) await server.query(`DROP DATABASE IF EXISTS \`${name}\``);
   await server.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);

@@ -76,7 +76,13 @@ async function writeItems(
   places: readonly { id: number; code: string; weight: number }[],
   categories: readonly string[],
 ): Promise<Placed[]> {
-  const rows: Record<'item' | 'pack' | 'source' | 'price' | 'policy', SqlValue[][]> = { item: [], pack: [], source: [], price: [], policy: [] };
+  const rows: Record<'item' | 'pack' | 'source' | 'price' | 'policy', SqlValue[][]> = {
+    item: [],
+    pack: [],
+    source: [],
+    price: [],
+    policy: [],
+  };
   const placed: Placed[] = [];
   let packId = 0;
   let sourceId = 0;
@@ -117,7 +123,17 @@ async function writeItems(
       if (noPolicy) continue;
       if (!carried) rows.policy.push([itemId, place.id, 'not_carried', null, null]);
       else if (own) rows.policy.push([itemId, place.id, 'min_max', min, max]);
-      if (carried) placed.push({ itemId, locationId: place.id, code: place.code, number, family, min: units(min), max: units(max), cost });
+      if (carried)
+        placed.push({
+          itemId,
+          locationId: place.id,
+          code: place.code,
+          number,
+          family,
+          min: units(min),
+          max: units(max),
+          cost,
+        });
     }
   }
   await tx.insertMany('INSERT INTO item (id, number, name, category_id, base_unit, unit_name)', rows.item);
@@ -126,7 +142,10 @@ async function writeItems(
     'INSERT INTO source (id, item_id, supplier_id, preference, supplier_item_number, pack_id, minimum_quantity)',
     rows.source,
   );
-  await tx.insertMany('INSERT INTO price (source_id, from_packs, valid_from, amount, per_quantity, pack_id)', rows.price);
+  await tx.insertMany(
+    'INSERT INTO price (source_id, from_packs, valid_from, amount, per_quantity, pack_id)',
+    rows.price,
+  );
   await tx.insertMany('INSERT INTO policy (item_id, location_id, kind, min_quantity, max_quantity)', rows.policy);
   return placed;
 }

@@ -1,4 +1,9 @@
-export type PackPlan = { readonly name: string; readonly num: number; readonly den: number; readonly of: string | null };
+export type PackPlan = {
+  readonly name: string;
+  readonly num: number;
+  readonly den: number;
+  readonly of: string | null;
+};
 export type SourcePlan = {
   readonly supplier: string;
   readonly pack: string | null;
@@ -21,7 +26,12 @@ export type Family = {
   readonly notAt?: readonly string[];
 };
 
-const of = (name: string, num: number, inner: string | null = null, den = 1): PackPlan => ({ name, num, den, of: inner });
+const of = (name: string, num: number, inner: string | null = null, den = 1): PackPlan => ({
+  name,
+  num,
+  den,
+  of: inner,
+});
 const ball: Family['unit'] = ['H87', 'ball'];
 const piece: Family['unit'] = ['H87', 'piece'];
 const metre: Family['unit'] = ['MTR', 'm'];
@@ -37,7 +47,14 @@ export const families: readonly Family[] = [
     unit: ball,
     packs: [bag, of('carton', 6, 'bag')],
     sources: [
-      { supplier: 'HOL', pack: 'bag', prices: [[0, '32.80'], [10, '31.40']] },
+      {
+        supplier: 'HOL',
+        pack: 'bag',
+        prices: [
+          [0, '32.80'],
+          [10, '31.40'],
+        ],
+      },
       { supplier: 'NAR', pack: 'carton', prices: [[0, '222.60']] },
     ],
     min: 28,
@@ -50,7 +67,16 @@ export const families: readonly Family[] = [
     category: 'Yarn',
     unit: ball,
     packs: [bag],
-    sources: [{ supplier: 'NAR', pack: 'bag', prices: [[0, '29.60'], [20, '28.10']] }],
+    sources: [
+      {
+        supplier: 'NAR',
+        pack: 'bag',
+        prices: [
+          [0, '29.60'],
+          [20, '28.10'],
+        ],
+      },
+    ],
     min: 20,
     max: 60,
     variants: ['ash', 'berry', 'ember', 'harvest', 'lake', 'pebble', 'pine', 'tide'],
@@ -72,7 +98,16 @@ export const families: readonly Family[] = [
     category: 'Cloth',
     unit: metre,
     packs: [bolt],
-    sources: [{ supplier: 'TES', pack: 'bolt', prices: [[0, '84.77'], [12, '81.20']] }],
+    sources: [
+      {
+        supplier: 'TES',
+        pack: 'bolt',
+        prices: [
+          [0, '84.77'],
+          [12, '81.20'],
+        ],
+      },
+    ],
     min: 30,
     max: 90,
     variants: ['natural', 'indigo', 'clay', 'white'],
@@ -105,7 +140,16 @@ export const families: readonly Family[] = [
     category: 'Ribbon',
     unit: metre,
     packs: [of('reel', 25)],
-    sources: [{ supplier: 'BRI', pack: 'reel', prices: [[0, '7.90'], [10, '7.20']] }],
+    sources: [
+      {
+        supplier: 'BRI',
+        pack: 'reel',
+        prices: [
+          [0, '7.90'],
+          [10, '7.20'],
+        ],
+      },
+    ],
     min: 30,
     max: 100,
     variants: ['ivory', 'red', 'navy', 'gold', 'black', 'sage'],
@@ -138,7 +182,16 @@ export const families: readonly Family[] = [
     category: 'Fastenings',
     unit: piece,
     packs: [of('pack', 25)],
-    sources: [{ supplier: 'OST', pack: 'pack', prices: [[0, '16.25'], [8, '15.00']] }],
+    sources: [
+      {
+        supplier: 'OST',
+        pack: 'pack',
+        prices: [
+          [0, '16.25'],
+          [8, '15.00'],
+        ],
+      },
+    ],
     min: 30,
     max: 90,
     variants: ['white', 'black', 'navy', 'beige', 'red'],
@@ -149,7 +202,16 @@ export const families: readonly Family[] = [
     category: 'Thread',
     unit: ['H87', 'spool'],
     packs: [of('box', 12)],
-    sources: [{ supplier: 'QUE', pack: 'box', prices: [[0, '18.60'], [10, '17.40']] }],
+    sources: [
+      {
+        supplier: 'QUE',
+        pack: 'box',
+        prices: [
+          [0, '18.60'],
+          [10, '17.40'],
+        ],
+      },
+    ],
     min: 18,
     max: 54,
     variants: ['white', 'black', 'grey', 'navy', 'red', 'olive', 'sand', 'teal'],
@@ -248,7 +310,11 @@ export const families: readonly Family[] = [
 /** The demo's own range; with a size, the same families go on with numbered colours until there are that many items. */
 export function variantsFor(size: number | null): { family: Family; variant: string; number: string }[] {
   const list = families.flatMap((family) =>
-    family.variants.map((variant, i) => ({ family, variant, number: `${family.number}-${String(i + 1).padStart(2, '0')}` })),
+    family.variants.map((variant, i) => ({
+      family,
+      variant,
+      number: `${family.number}-${String(i + 1).padStart(2, '0')}`,
+    })),
   );
   if (size === null) return list;
   for (let n = 0; list.length < size; n += 1) {

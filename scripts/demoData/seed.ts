@@ -2,7 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { addDays, businessDate } from '@/core/calendar';
 import type { Actor } from '@/core/people';
 import { checked, MICRO, units } from '@/core/quantity';
-import { ok, valueOf } from '@/core/result';
+import { ok, unwrap } from '@/core/result';
 import { write } from '@/data/transaction';
 import type { Deps } from '@/services/deps';
 import { fullNeedRun } from '@/services/planning/recompute';
@@ -55,8 +55,15 @@ export async function seedDemo(pool: Pool, now: Date): Promise<void> {
   const random = seeded(20261123);
   const at = (daysAgo: number) => new Date(now.getTime() - daysAgo * 86_400_000);
   const depsAt = (daysAgo: number): Deps => ({ pool, clock: () => at(daysAgo) });
-  const placed = valueOf(await write(pool, async (tx) => ok(await writeCatalogue(tx, today, null))));
-  const buyer: Actor = { userId: 1, name: 'Mira Rook', initials: 'MR', role: 'buyer', locations: null, approvalLimit: null };
+  const placed = unwrap(await write(pool, async (tx) => ok(await writeCatalogue(tx, today, null))));
+  const buyer: Actor = {
+    userId: 1,
+    name: 'Mira Rook',
+    initials: 'MR',
+    role: 'buyer',
+    locations: null,
+    approvalLimit: null,
+  };
 
   const plans = pastOrders(placed);
   const received = new Map<string, number>();

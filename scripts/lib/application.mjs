@@ -18,8 +18,11 @@ function* filesIn(folder) {
 /** A digest of everything the production build depends on. */
 function sourceDigest() {
   const hash = createHash('sha256');
-  const single = ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'postcss.config.mjs'].map((f) => join(root, f));
-  for (const file of [...single, ...filesIn(join(root, 'src'))]) hash.update(file.slice(root.length)).update(readFileSync(file));
+  const single = ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'postcss.config.mjs'].map((f) =>
+    join(root, f),
+  );
+  for (const file of [...single, ...filesIn(join(root, 'src'))])
+    hash.update(file.slice(root.length)).update(readFileSync(file));
   return hash.digest('hex');
 }
 

@@ -4,7 +4,11 @@ import { join } from 'node:path';
 import { root, run, Stop, say } from './say.mjs';
 
 const wanted = {
-  database: { file: '/usr/sbin/mariadbd', packages: ['mariadb-server-core', 'mariadb-client'], what: 'the database server' },
+  database: {
+    file: '/usr/sbin/mariadbd',
+    packages: ['mariadb-server-core', 'mariadb-client'],
+    what: 'the database server',
+  },
   browser: { file: '/usr/bin/chromium', packages: ['chromium'], what: 'the browser for the tests' },
 };
 
@@ -21,13 +25,26 @@ async function installPackages(missing) {
   const isRoot = process.getuid?.() === 0;
   const sudo = !isRoot && spawnSync('sudo', ['-n', 'true']).status === 0;
   if (!existsSync('/usr/bin/apt-get') || (!isRoot && !sudo)) {
-    throw new Stop(`Missing on this machine: please have an administrator install ${packages.join(' ')} (apt-get install --no-install-recommends ${packages.join(' ')}).`);
+    throw new Stop(
+      `Missing on this machine: please have an administrator install ${packages.join(' ')} (apt-get install --no-install-recommends ${packages.join(' ')}).`,
+    );
   }
   say(`Installing ${missing.map((m) => m.what).join(' and ')}: ${packages.join(' ')}`);
   const apt = (...args) =>
-    run(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['apt-get', ...args], { quiet: true, env: { DEBIAN_FRONTEND: 'noninteractive' } });
+    run(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['apt-get', ...args], {
+      quiet: true,
+      env: { DEBIAN_FRONTEND: 'noninteractive' },
+    });
   await apt('-o', 'DPkg::Lock::Timeout=300', 'update', '-qq');
-  const { code, out } = await apt('-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', ...packages);
+  const { code, out } = await apt(
+    '-o',
+    'DPkg::Lock::Timeout=300',
+    'install',
+    '-y',
+    '-qq',
+    '--no-install-recommends',
+    ...packages,
+  );
   if (code !== 0) throw new Stop(`Installing ${packages.join(' ')} failed:\n${out.slice(-2000)}`);
 }
 

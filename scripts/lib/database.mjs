@@ -66,7 +66,8 @@ export class Database {
     }
   }
 
-  async start() {
+  /** Starts the server, on the given port, else on its last one if that is free. */
+  async start(port = null) {
     mkdirSync(this.folder, { recursive: true, mode: 0o700 });
     const fresh = !existsSync(join(this.data, 'mysql')) || !existsSync(this.settingsFile);
     if (this.pid() !== null && !fresh) {
@@ -74,10 +75,13 @@ export class Database {
     }
     if (fresh) this.initialise();
     const settings = fresh ? this.newSettings() : this.settings;
-    settings.port = await freePort(settings.port);
+    settings.port = port ?? (await freePort(settings.port));
     this.writeConfig(settings.port);
     const log = openSync(join(this.folder, 'mariadbd.log'), 'a');
-    const child = spawn('/usr/sbin/mariadbd', [`--defaults-file=${this.config}`], { detached: true, stdio: ['ignore', log, log] });
+    const child = spawn('/usr/sbin/mariadbd', [`--defaults-file=${this.config}`], {
+      detached: true,
+      stdio: ['ignore', log, log],
+    });
     child.unref();
     if (!(await this.answers(30_000))) {
       throw new Stop(`The database did not start; its log is ${join(this.folder, 'mariadbd.log')}.`);
@@ -91,7 +95,15 @@ export class Database {
     rmSync(this.data, { recursive: true, force: true });
     const made = spawnSync(
       'mariadb-install-db',
-      ['--no-defaults', `--datadir=${this.data}`, '--auth-root-authentication-method=normal', '--skip-test-db', `--user=${userInfo().username}`, '--innodb-log-file-size=64M', '--skip-name-resolve'],
+      [
+        '--no-defaults',
+        `--datadir=${this.data}`,
+        '--auth-root-authentication-method=normal',
+        '--skip-test-db',
+        `--user=${userInfo().username}`,
+        '--innodb-log-file-size=64M',
+        '--skip-name-resolve',
+      ],
       { encoding: 'utf8' },
     );
     if (made.status !== 0) throw new Stop(`The database could not be set up:\n${made.stdout}${made.stderr}`);
@@ -138,14 +150,19 @@ CREATE USER 'vorrat_app'@'127.0.0.1' IDENTIFIED BY '${app}';
 DELETE FROM mysql.global_priv WHERE User = '' OR (User = 'root' AND Host <> 'localhost');
 FLUSH PRIVILEGES;
 SET PASSWORD FOR 'root'@'localhost' = PASSWORD('${root}');`;
-    const made = spawnSync('mariadb', ['--no-defaults', `--socket=${this.socket}`, '-u', 'root'], { input: sql, encoding: 'utf8' });
+    const made = spawnSync('mariadb', ['--no-defaults', `--socket=${this.socket}`, '-u', 'root'], {
+      input: sql,
+      encoding: 'utf8',
+    });
     if (made.status !== 0) throw new Stop(`The database accounts could not be made: ${made.stderr}`);
   }
 
   async answers(withinMs = 3000) {
     const until = Date.now() + withinMs;
     while (Date.now() < until) {
-      const ping = spawnSync('mariadb-admin', ['--no-defaults', `--socket=${this.socket}`, 'ping'], { encoding: 'utf8' });
+      const ping = spawnSync('mariadb-admin', ['--no-defaults', `--socket=${this.socket}`, 'ping'], {
+        encoding: 'utf8',
+      });
       if (ping.status === 0) return true;
       await pause(60);
     }

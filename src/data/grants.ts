@@ -15,7 +15,9 @@ const deletable = new Set([
 
 /** Gives the application's account only what it needs, table by table; run by the owner account after migrations. */
 export async function grantRights(pool: Pool, database: string, account: string): Promise<void> {
-  const [rows] = await pool.query('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = ?', [database]);
+  const [rows] = await pool.query('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = ?', [
+    database,
+  ]);
   for (const { name } of rows as { name: string }[]) {
     const rights =
       name === 'schema_migration'

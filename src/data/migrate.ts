@@ -24,9 +24,9 @@ export async function migrate(pool: Pool, folder: string): Promise<Migrated[]> {
     await connection.query(
       'CREATE TABLE IF NOT EXISTS schema_migration (file VARCHAR(80) NOT NULL PRIMARY KEY, steps INT NOT NULL, done TINYINT(1) NOT NULL)',
     );
-    const [ran] = (await connection.query('SELECT file, steps, done FROM schema_migration ORDER BY file')) as unknown as [
-      { file: string; steps: number; done: number }[],
-    ];
+    const [ran] = (await connection.query(
+      'SELECT file, steps, done FROM schema_migration ORDER BY file',
+    )) as unknown as [{ file: string; steps: number; done: number }[]];
     ran.forEach((r, i) => {
       if (files[i] !== r.file) throw new Error(`migration ${r.file} ran here but is not number ${i + 1} of the files`);
     });

@@ -21,7 +21,9 @@ export async function command<I, T>(
   request: Request<I>,
   body: (tx: Tx, now: string) => Promise<Result<T, Failure>>,
 ): Promise<Result<T, Failure>> {
-  const payloadHash = createHash('sha256').update(`${name} ${JSON.stringify(request.input)}`).digest();
+  const payloadHash = createHash('sha256')
+    .update(`${name} ${JSON.stringify(request.input)}`)
+    .digest();
   const result = await write<T, Failure>(deps.pool, async (tx) => {
     const now = stamp(deps.clock());
     const { key } = request;

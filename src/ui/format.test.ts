@@ -26,6 +26,11 @@ describe('format', () => {
   });
 
   test('packs in the plural', () => {
-    expect([plural('box', 2e6), plural('bag', 1e6), plural('bag', 0), plural('m', 5e6)]).toEqual(['boxes', 'bag', 'bags', 'm']);
+    expect([plural('box', 2e6), plural('bag', 1e6), plural('bag', 0), plural('m', 5e6)]).toEqual([
+      'boxes',
+      'bag',
+      'bags',
+      'm',
+    ]);
   });
 });

@@ -12,7 +12,9 @@ export class Format {
   /** The first language that formatting knows; British English else. */
   static fromAcceptLanguage(header: string | null): Format {
     const wanted = (header ?? '').split(',').map((part) => part.split(';')[0]?.trim() ?? '');
-    const known = wanted.find((tag) => /^[a-z]{2,3}(-[A-Za-z0-9]+)*$/.test(tag) && Intl.NumberFormat.supportedLocalesOf(tag).length > 0);
+    const known = wanted.find(
+      (tag) => /^[a-z]{2,3}(-[A-Za-z0-9]+)*$/.test(tag) && Intl.NumberFormat.supportedLocalesOf(tag).length > 0,
+    );
     return new Format(known ?? 'en-GB');
   }
 
@@ -32,13 +34,22 @@ export class Format {
   /** Minor units with the currency's sign. */
   money(minor: number, currency: string): string {
     const digits = decimalsOf(currency);
-    const options = { style: 'currency', currency, minimumFractionDigits: digits, maximumFractionDigits: digits } as const;
-    return new Intl.NumberFormat(this.locale, { ...options, currencyDisplay: 'narrowSymbol' }).format(minor / 10 ** digits);
+    const options = {
+      style: 'currency',
+      currency,
+      minimumFractionDigits: digits,
+      maximumFractionDigits: digits,
+    } as const;
+    return new Intl.NumberFormat(this.locale, { ...options, currencyDisplay: 'narrowSymbol' }).format(
+      minor / 10 ** digits,
+    );
   }
 
   /** A price as stored, at least two decimals. @example price('32.8')  // '32.80' */
   price(amount: string): string {
-    return new Intl.NumberFormat(this.locale, { minimumFractionDigits: 2, maximumFractionDigits: 6 }).format(Number(amount));
+    return new Intl.NumberFormat(this.locale, { minimumFractionDigits: 2, maximumFractionDigits: 6 }).format(
+      Number(amount),
+    );
   }
 
   /** A business date. @example date('2026-12-03')  // 'Thu 3 Dec' */

@@ -67,9 +67,11 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `This ${failure.what} is not there any more.`;
     case 'changed_meanwhile': {
       const who = failure.who ?? 'Someone else';
-      if (failure.what === 'value') return `${who} changed this meanwhile to “${failure.now ?? ''}”. Your entry is still here.`;
+      if (failure.what === 'value')
+        return `${who} changed this meanwhile to “${failure.now ?? ''}”. Your entry is still here.`;
       if (failure.what === 'order') return `${who} changed this order meanwhile. Read it again before you go on.`;
-      if (failure.what === 'policy') return `Changed meanwhile to ${failure.now ?? 'nothing set'}. Your entry is still here.`;
+      if (failure.what === 'policy')
+        return `Changed meanwhile to ${failure.now ?? 'nothing set'}. Your entry is still here.`;
       return 'This has changed meanwhile. Refresh the list to see it as it is now.';
     }
     case 'already_decided':
@@ -79,7 +81,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
     case 'not_ready':
       return `Not ready to approve: ${failure.findings.map((f) => findingSentence(f, format, 'EUR')).join('; ')}.`;
     case 'not_in_this_state':
-      if (failure.because === 'goods_received') return 'Goods have been booked in on this order, so it can’t be taken back.';
+      if (failure.because === 'goods_received')
+        return 'Goods have been booked in on this order, so it can’t be taken back.';
       return `This order is ${states[failure.state] ?? failure.state} and can’t be ${actions[failure.action] ?? failure.action}.`;
     case 'nothing_counted':
       return 'Nothing is counted yet: enter what came on at least one line.';

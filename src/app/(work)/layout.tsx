@@ -15,7 +15,10 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
   const { counts, stops, locations } = frame;
   return (
     <div className="flex h-screen flex-col max-lg:h-auto max-lg:min-h-screen">
-      <TopBar frame={{ counts, stops, locations }} person={{ name: actor.name, initials: actor.initials, role: actor.role }} />
+      <TopBar
+        frame={{ counts, stops, locations }}
+        person={{ name: actor.name, initials: actor.initials, role: actor.role }}
+      />
       <main className="flex min-h-0 flex-1 flex-col">{children}</main>
       <SessionDialog />
     </div>

@@ -15,16 +15,23 @@ import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 
-const id = Joi.number().integer().min(1).max(2 ** 53 - 1).required();
+const id = Joi.number()
+  .integer()
+  .min(1)
+  .max(2 ** 53 - 1)
+  .required();
 const typed = Joi.string().allow('').max(40).required();
 const order = Joi.object({ orderId: id, version: id });
 
 type Run = (deps: Deps, actor: Actor, request: Request<never>) => Promise<Result<unknown, Failure>>;
-const entry = (shape: Joi.ObjectSchema, run: unknown) => ({ shape, run: run as Run });
+const entry = (shape: Joi.Schema, run: unknown) => ({ shape, run: run as Run });
 
 /** Every command a client may send: its shape (Joi checks shape only; core checks meaning) and its use case. */
-export const commands: Readonly<Record<string, { shape: Joi.ObjectSchema; run: Run }>> = {
-  'accept-need': entry(Joi.object({ needId: id, fingerprint: Joi.string().max(160).required(), packs: typed }), acceptNeed),
+export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>> = {
+  'accept-need': entry(
+    Joi.object({ needId: id, fingerprint: Joi.string().max(160).required(), packs: typed }),
+    acceptNeed,
+  ),
   'take-back': entry(Joi.object({ trayLineId: id }), takeBack),
   'make-orders': entry(Joi.object({ supplierIds: Joi.array().items(id).min(1).max(300).required() }), makeOrders),
   'put-back-order': entry(order, putBackOrder),
@@ -32,14 +39,23 @@ export const commands: Readonly<Record<string, { shape: Joi.ObjectSchema; run: R
   'reopen-order': entry(order, reopenOrder),
   'send-order': entry(order.append({ how: Joi.valid('printed', 'phone', 'email').required() }), sendOrder),
   'edit-order': entry(
-    Joi.object({
-      orderId: id,
-      field: Joi.valid('packs', 'wantedDate', 'price', 'freeOfCharge', 'remove').required(),
-      partId: id.when('field', { is: Joi.valid('packs', 'wantedDate'), otherwise: Joi.forbidden() }),
-      lineId: id.when('field', { is: Joi.valid('packs', 'wantedDate'), then: Joi.forbidden() }),
-      was: typed,
-      now: typed.when('field', { is: 'remove', then: Joi.forbidden() }),
-    }),
+    Joi.alternatives(
+      Joi.object({
+        orderId: id,
+        field: Joi.valid('packs', 'wantedDate').required(),
+        partId: id,
+        was: typed,
+        now: typed,
+      }),
+      Joi.object({
+        orderId: id,
+        field: Joi.valid('price', 'freeOfCharge').required(),
+        lineId: id,
+        was: typed,
+        now: typed,
+      }),
+      Joi.object({ orderId: id, field: Joi.valid('remove').required(), lineId: id, was: typed }),
+    ),
     editOrder,
   ),
   'receive-goods': entry(
@@ -55,7 +71,13 @@ export const commands: Readonly<Record<string, { shape: Joi.ObjectSchema; run: R
     receiveGoods,
   ),
   'set-min-max': entry(
-    Joi.object({ itemId: id, locationId: id.allow(null), min: typed, max: typed, version: Joi.number().integer().min(0).required() }),
+    Joi.object({
+      itemId: id,
+      locationId: id.allow(null),
+      min: typed,
+      max: typed,
+      version: Joi.number().integer().min(0).required(),
+    }),
     setMinMax,
   ),
 };

@@ -1,4 +1,15 @@
-import { addDays, addWorkingDays, arrivalDate, businessDate, coverHorizon, daysBetween, isDate, isWorkingDay, parseDate, workingDayFrom } from '.';
+import {
+  addDays,
+  addWorkingDays,
+  arrivalDate,
+  businessDate,
+  coverHorizon,
+  daysBetween,
+  isDate,
+  isWorkingDay,
+  parseDate,
+  workingDayFrom,
+} from '.';
 
 describe('business dates', () => {
   test('the day is the company’s, not the server’s', () => {

@@ -29,13 +29,25 @@ describe('moving average', () => {
     const sold = issue({ quantity: units(1), value: 150 }, units(3), { quantity: units(1), value: 155 });
     expect(sold.level).toEqual({ quantity: units(-2), value: -310 });
     // 24 spools for 37.20: two fill the gap at 1.55 each, which is what they cost, so nothing is left over.
-    expect(receive(sold.level, units(24), 3720)).toEqual({ level: { quantity: units(22), value: 3410 }, valueChange: 3720, variance: 0 });
+    expect(receive(sold.level, units(24), 3720)).toEqual({
+      level: { quantity: units(22), value: 3410 },
+      valueChange: 3720,
+      variance: 0,
+    });
     // Dearer goods: 2 × 2.00 against 2 × 1.55 leaves 0.90 in variance; 22 × 2.00 is carried.
-    expect(receive(sold.level, units(24), 4800)).toEqual({ level: { quantity: units(22), value: 4400 }, valueChange: 4710, variance: 90 });
+    expect(receive(sold.level, units(24), 4800)).toEqual({
+      level: { quantity: units(22), value: 4400 },
+      valueChange: 4710,
+      variance: 90,
+    });
   });
 
   test('nothing on hand has no value, and what came in is stock, cost of goods or variance', () => {
-    const step = fc.record({ q: fc.integer({ min: 1, max: 500_000_000 }), value: fc.integer({ min: 0, max: 5_000_000 }), out: fc.boolean() });
+    const step = fc.record({
+      q: fc.integer({ min: 1, max: 500_000_000 }),
+      value: fc.integer({ min: 0, max: 5_000_000 }),
+      out: fc.boolean(),
+    });
     fc.assert(
       fc.property(fc.array(step, { maxLength: 30 }), (steps) => {
         let level = none;

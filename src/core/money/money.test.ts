@@ -4,7 +4,11 @@ import { units } from '@/core/quantity';
 import { fraction } from '@/core/units';
 import { lineNet, minorToDecimal, parsePrice, pricePerBaseUnit } from '.';
 
-const price = (amount: string, perQuantity: string, content: number) => ({ amount, perQuantity, packContent: fraction(content) });
+const price = (amount: string, perQuantity: string, content: number) => ({
+  amount,
+  perQuantity,
+  packContent: fraction(content),
+});
 
 describe('prices', () => {
   test('10.00 for 3 stays 10.00 for 3', () => {

@@ -8,12 +8,8 @@ export const triggers = (position: Quantity, level: Quantity, trigger: Trigger):
 /** Quantity before rounding: up to `refillTo` once the trigger fires at `level`; 0 when it does not fire or nothing is missing.
  *  Units: millionths of the base unit. Source: common practice (min/max, (s,S)).
  *  @example netRequirement(units(23), units(24), units(60), 'strictly_below')  // units(37) */
-export const netRequirement = (
-  position: Quantity,
-  level: Quantity,
-  refillTo: Quantity,
-  trigger: Trigger,
-): Quantity => (triggers(position, level, trigger) ? Math.max(0, refillTo - position) : 0);
+export const netRequirement = (position: Quantity, level: Quantity, refillTo: Quantity, trigger: Trigger): Quantity =>
+  triggers(position, level, trigger) ? Math.max(0, refillTo - position) : 0;
 
 /** Fixed order quantity (s,Q): the fewest whole multiples (at least one) of `fixed` after which the trigger no longer fires.
  *  Source: common practice. Errors: throws RangeError for a fixed quantity of 0 or less. */

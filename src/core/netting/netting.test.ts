@@ -1,7 +1,21 @@
 import fc from 'fast-check';
 import Fraction from 'fraction.js';
 import type { MinMax } from '.';
-import { emptyNeedRunInput, fixedMultiple, free, needRun, netRequirement, openQuantity, position, reckon, returns, roundings, roundOrder, silences, suggest } from '.';
+import {
+  emptyNeedRunInput,
+  fixedMultiple,
+  free,
+  needRun,
+  netRequirement,
+  openQuantity,
+  position,
+  reckon,
+  returns,
+  roundings,
+  roundOrder,
+  silences,
+  suggest,
+} from '.';
 import { MICRO, units } from '@/core/quantity';
 
 const minMax = (min: number, max: number | null, trigger: MinMax['trigger'] = 'at_or_below'): MinMax => ({
@@ -133,13 +147,18 @@ describe('min/max', () => {
 
   test('fixed order quantity: the fewest multiples after which the trigger no longer fires', () => {
     fc.assert(
-      fc.property(fc.integer({ min: -1000, max: 1000 }), fc.integer({ min: 0, max: 500 }), fc.integer({ min: 1, max: 90 }), (at, level, fixed) => {
-        const q = fixedMultiple(units(at), units(level), units(fixed), 'at_or_below');
-        if (at > level) return expect(q).toBe(0);
-        expect(q % units(fixed)).toBe(0);
-        expect(units(at) + q).toBeGreaterThan(units(level));
-        expect(q === units(fixed) || units(at) + q - units(fixed) <= units(level)).toBe(true);
-      }),
+      fc.property(
+        fc.integer({ min: -1000, max: 1000 }),
+        fc.integer({ min: 0, max: 500 }),
+        fc.integer({ min: 1, max: 90 }),
+        (at, level, fixed) => {
+          const q = fixedMultiple(units(at), units(level), units(fixed), 'at_or_below');
+          if (at > level) return expect(q).toBe(0);
+          expect(q % units(fixed)).toBe(0);
+          expect(units(at) + q).toBeGreaterThan(units(level));
+          expect(q === units(fixed) || units(at) + q - units(fixed) <= units(level)).toBe(true);
+        },
+      ),
     );
     expect(() => fixedMultiple(0, 0, 0, 'at_or_below')).toThrow(RangeError);
   });
@@ -176,13 +195,24 @@ describe('reckoning', () => {
   test('for any figures: signed terms = to buy whenever a need is raised, and the last step is the quantity', () => {
     const any = fc.integer({ min: -3_000_000_000, max: 3_000_000_000 });
     fc.assert(
-      fc.property(any, quantity, quantity, quantity, quantity, quantity, rule, (onHand, blocked, onTheWay, owed, a, b, r) => {
-        const policy = minMax(Math.min(a, b), Math.max(a, b));
-        const sum = reckon({ onHand, blocked, onTheWay, inTrays: 0, owed }, policy, r);
-        const added = sum.terms.reduce((s, t) => s + (t.operator === '+' ? t.quantity : -t.quantity), 0);
-        if (sum.toBuy > 0) expect(added).toBe(sum.toBuy);
-        expect(sum.toBuy + sum.steps.reduce((s, x) => s + x.added, 0)).toBe(r.mode === 'none' ? Math.max(sum.quantity, sum.toBuy) : sum.quantity);
-      }),
+      fc.property(
+        any,
+        quantity,
+        quantity,
+        quantity,
+        quantity,
+        quantity,
+        rule,
+        (onHand, blocked, onTheWay, owed, a, b, r) => {
+          const policy = minMax(Math.min(a, b), Math.max(a, b));
+          const sum = reckon({ onHand, blocked, onTheWay, inTrays: 0, owed }, policy, r);
+          const added = sum.terms.reduce((s, t) => s + (t.operator === '+' ? t.quantity : -t.quantity), 0);
+          if (sum.toBuy > 0) expect(added).toBe(sum.toBuy);
+          expect(sum.toBuy + sum.steps.reduce((s, x) => s + x.added, 0)).toBe(
+            r.mode === 'none' ? Math.max(sum.quantity, sum.toBuy) : sum.quantity,
+          );
+        },
+      ),
     );
   });
 });
@@ -190,7 +220,13 @@ describe('reckoning', () => {
 describe('need run', () => {
   const one = (fill: Partial<Record<keyof ReturnType<typeof emptyNeedRunInput>, number>>) => {
     const input = emptyNeedRunInput(1);
-    for (const [key, value] of Object.entries({ packMicro: MICRO, multiplePacks: 1, planned: 1, atOrBelow: 1, ...fill })) {
+    for (const [key, value] of Object.entries({
+      packMicro: MICRO,
+      multiplePacks: 1,
+      planned: 1,
+      atOrBelow: 1,
+      ...fill,
+    })) {
       (input[key as 'onHand'] as Float64Array)[0] = value as number;
     }
     const out = needRun(input);
@@ -200,42 +236,64 @@ describe('need run', () => {
   test('equals the reckoning and a fraction-based reference on random cases', () => {
     const any = fc.integer({ min: -2_000_000_000, max: 4_000_000_000 });
     fc.assert(
-      fc.property(any, quantity, quantity, quantity, quantity, rule, fc.boolean(), (onHand, onTheWay, owed, a, b, r, atOrBelow) => {
-        const [min, max] = [Math.min(a, b), Math.max(a, b)];
-        const run = one({
-          onHand,
-          onTheWay,
-          owed,
-          min,
-          refillTo: max,
-          atOrBelow: atOrBelow ? 1 : 0,
-          orderMinimum: r.minimum,
-          packMicro: r.packMicro,
-          multiplePacks: r.multiplePacks,
-          rounding: 0,
-        });
-        const policy = minMax(min, max, atOrBelow ? 'at_or_below' : 'strictly_below');
-        const sum = reckon({ onHand, blocked: 0, onTheWay, inTrays: 0, owed }, policy, { ...r, mode: 'up' });
-        expect(run).toMatchObject({ position: sum.position, shortage: sum.toBuy, quantity: sum.quantity });
-        // Second opinion with fraction.js.
-        const here = new Fraction(onHand).add(onTheWay).sub(owed);
-        const fires = atOrBelow ? here.compare(min) <= 0 : here.compare(min) < 0;
-        const raw = fires ? new Fraction(max).sub(here) : new Fraction(0);
-        const step = new Fraction(r.packMicro).mul(r.multiplePacks);
-        const least = raw.compare(r.minimum) < 0 ? new Fraction(r.minimum) : raw;
-        const wanted = raw.compare(0) > 0 ? least.div(step).ceil().mul(step).valueOf() : 0;
-        expect(run.quantity).toBe(wanted);
-      }),
+      fc.property(
+        any,
+        quantity,
+        quantity,
+        quantity,
+        quantity,
+        rule,
+        fc.boolean(),
+        (onHand, onTheWay, owed, a, b, r, atOrBelow) => {
+          const [min, max] = [Math.min(a, b), Math.max(a, b)];
+          const run = one({
+            onHand,
+            onTheWay,
+            owed,
+            min,
+            refillTo: max,
+            atOrBelow: atOrBelow ? 1 : 0,
+            orderMinimum: r.minimum,
+            packMicro: r.packMicro,
+            multiplePacks: r.multiplePacks,
+            rounding: 0,
+          });
+          const policy = minMax(min, max, atOrBelow ? 'at_or_below' : 'strictly_below');
+          const sum = reckon({ onHand, blocked: 0, onTheWay, inTrays: 0, owed }, policy, { ...r, mode: 'up' });
+          expect(run).toMatchObject({ position: sum.position, shortage: sum.toBuy, quantity: sum.quantity });
+          // Second opinion with fraction.js.
+          const here = new Fraction(onHand).add(onTheWay).sub(owed);
+          const fires = atOrBelow ? here.compare(min) <= 0 : here.compare(min) < 0;
+          const raw = fires ? new Fraction(max).sub(here) : new Fraction(0);
+          const step = new Fraction(r.packMicro).mul(r.multiplePacks);
+          const least = raw.compare(r.minimum) < 0 ? new Fraction(r.minimum) : raw;
+          const wanted = raw.compare(0) > 0 ? least.div(step).ceil().mul(step).valueOf() : 0;
+          expect(run.quantity).toBe(wanted);
+        },
+      ),
       { numRuns: 2000 },
     );
   });
 
   test('no policy, no need', () => {
-    expect(one({ planned: 0, onHand: 0, min: units(5), refillTo: units(9) })).toEqual({ position: 0, shortage: 0, quantity: 0, state: 0 });
+    expect(one({ planned: 0, onHand: 0, min: units(5), refillTo: units(9) })).toEqual({
+      position: 0,
+      shortage: 0,
+      quantity: 0,
+      state: 0,
+    });
   });
 
   test('a need accepted smaller than suggested stays away until the shortage has grown by a usual pack', () => {
-    const decided = { min: units(30), refillTo: units(60), packMicro: units(10), onHand: units(5), inTrays: units(10), decidedShortage: units(55), decidedOpen: units(10) };
+    const decided = {
+      min: units(30),
+      refillTo: units(60),
+      packMicro: units(10),
+      onHand: units(5),
+      inTrays: units(10),
+      decidedShortage: units(55),
+      decidedOpen: units(10),
+    };
     expect(one(decided).state).toBe(2);
     expect(one({ ...decided, onHand: units(-4) }).state).toBe(2);
     expect(one({ ...decided, onHand: units(-5) }).state).toBe(1);

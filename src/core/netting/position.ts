@@ -15,8 +15,7 @@ export type PositionParts = {
 
 /** position = on hand − blocked + on the way + in trays and drafts − owed.
  *  Source: common practice (inventory position of a reorder policy). */
-export const position = (p: PositionParts): Quantity =>
-  checked(p.onHand - p.blocked + p.onTheWay + p.inTrays - p.owed);
+export const position = (p: PositionParts): Quantity => checked(p.onHand - p.blocked + p.onTheWay + p.inTrays - p.owed);
 
 /** free = on hand − allocated − in inspection − blocked; negative only when on hand is. */
 export const free = (l: { onHand: Quantity; allocated: Quantity; inspection: Quantity; blocked: Quantity }): Quantity =>

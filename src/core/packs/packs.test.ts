@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { MICRO, units } from '@/core/quantity';
 import { fraction } from '@/core/units';
-import { baseQuantity, contentMicro, isWholePacks, nextPartQuantity, type Pack, packContent, packsIn, partQuantities } from '.';
+import {
+  baseQuantity,
+  contentMicro,
+  isWholePacks,
+  nextPartQuantity,
+  type Pack,
+  packContent,
+  packsIn,
+  partQuantities,
+} from '.';
 
 const book = (...packs: Pack[]) => new Map(packs.map((p) => [p.id, p]));
 const carton: Pack = { id: 1, name: 'carton', count: fraction(36), of: null };
@@ -23,24 +32,35 @@ describe('pack content', () => {
   test('a loop is spelled out; an unknown or empty pack is said', () => {
     const a: Pack = { id: 1, name: 'bag', count: fraction(2), of: 2 };
     const b: Pack = { id: 2, name: 'box', count: fraction(2), of: 1 };
-    expect(packContent(book(a, b), 1)).toEqual({ ok: false, error: { kind: 'pack_loop', names: ['bag', 'box', 'bag'] } });
+    expect(packContent(book(a, b), 1)).toEqual({
+      ok: false,
+      error: { kind: 'pack_loop', names: ['bag', 'box', 'bag'] },
+    });
     expect(packContent(book(), 9)).toEqual({ ok: false, error: { kind: 'unknown_pack', id: 9 } });
     expect(packContent(book({ ...carton, count: fraction(0) }), 1)).toMatchObject({ error: { kind: 'empty_pack' } });
   });
 
   test('a pack that is no whole number of millionths is refused: a third of a kilo', () => {
-    expect(contentMicro(fraction(1, 3), 'cone')).toMatchObject({ ok: false, error: { kind: 'not_exact', name: 'cone' } });
+    expect(contentMicro(fraction(1, 3), 'cone')).toMatchObject({
+      ok: false,
+      error: { kind: 'not_exact', name: 'cone' },
+    });
   });
 });
 
-const content = fc.tuple(fc.integer({ min: 1, max: 100_000 }), fc.integer({ min: 1, max: 9999 })).map(([n, d]) => fraction(n, d));
+const content = fc
+  .tuple(fc.integer({ min: 1, max: 100_000 }), fc.integer({ min: 1, max: 9999 }))
+  .map(([n, d]) => fraction(n, d));
 const packs = fc.array(fc.integer({ min: 0, max: 500 * MICRO }), { minLength: 1, maxLength: 8 });
 
 describe('parts of a line', () => {
   test('always add up to the whole, whatever the content', () => {
     fc.assert(
       fc.property(packs, content, (entered, c) => {
-        const whole = baseQuantity(entered.reduce((a, b) => a + b, 0), c);
+        const whole = baseQuantity(
+          entered.reduce((a, b) => a + b, 0),
+          c,
+        );
         expect(partQuantities(entered, c).reduce((a, b) => a + b, 0)).toBe(whole);
       }),
     );

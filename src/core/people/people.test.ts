@@ -1,6 +1,14 @@
 import { type Actor, may, type Right, type Role } from '.';
 
-const actor = (role: Role, change: Partial<Actor> = {}): Actor => ({ userId: 1, name: 'A', initials: 'A', role, locations: null, approvalLimit: null, ...change });
+const actor = (role: Role, change: Partial<Actor> = {}): Actor => ({
+  userId: 1,
+  name: 'A',
+  initials: 'A',
+  role,
+  locations: null,
+  approvalLimit: null,
+  ...change,
+});
 
 describe('rights', () => {
   const table: Record<Right, Role[]> = {
@@ -16,20 +24,28 @@ describe('rights', () => {
     'policies.edit': ['buyer', 'owner'],
   };
   const roles: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];
-  test.each(Object.entries(table).flatMap(([right, who]) => roles.map((r) => [right, r, who.includes(r)] as const)))('%s, %s: %s', (right, role, allowed) => {
-    expect(may(actor(role), right as Right).ok).toBe(allowed);
-  });
+  test.each(Object.entries(table).flatMap(([right, who]) => roles.map((r) => [right, r, who.includes(r)] as const)))(
+    '%s, %s: %s',
+    (right, role, allowed) => {
+      expect(may(actor(role), right as Right).ok).toBe(allowed);
+    },
+  );
 
   test('a place outside the person’s own is refused', () => {
     const jun = actor('shop', { locations: [3] });
     expect(may(jun, 'goods.receive', { locationIds: [3] }).ok).toBe(true);
-    expect(may(jun, 'goods.receive', { locationIds: [3, 1] })).toMatchObject({ error: { kind: 'forbidden', because: 'location' } });
+    expect(may(jun, 'goods.receive', { locationIds: [3, 1] })).toMatchObject({
+      error: { kind: 'forbidden', because: 'location' },
+    });
   });
 
   test('an approval above the limit is the owner’s', () => {
     const mira = actor('buyer', { approvalLimit: 250_000 });
     expect(may(mira, 'orders.approve', { amount: 250_000 }).ok).toBe(true);
-    expect(may(mira, 'orders.approve', { amount: 250_001 })).toEqual({ ok: false, error: { kind: 'above_limit', limit: 250_000 } });
+    expect(may(mira, 'orders.approve', { amount: 250_001 })).toEqual({
+      ok: false,
+      error: { kind: 'above_limit', limit: 250_000 },
+    });
     expect(may(actor('owner'), 'orders.approve', { amount: 9e12 }).ok).toBe(true);
   });
 });

@@ -13,8 +13,10 @@ export const MAX_PACKS_PER_LINE = 99_999;
  *  Errors: those of parseQuantity; zero_quantity; absurd_quantity above 99,999 packs. */
 export function checkLineQuantity(typed: string): Result<Quantity, LineQuantityFault> {
   const q = parseQuantity(typed);
-  if (!q.ok) return q.error.kind === 'too_large' ? err({ kind: 'absurd_quantity', text: typed, times: MAX_PACKS_PER_LINE }) : q;
+  if (!q.ok)
+    return q.error.kind === 'too_large' ? err({ kind: 'absurd_quantity', text: typed, times: MAX_PACKS_PER_LINE }) : q;
   if (q.value === 0) return err({ kind: 'zero_quantity' });
-  if (q.value > MAX_PACKS_PER_LINE * MICRO) return err({ kind: 'absurd_quantity', text: typed, times: MAX_PACKS_PER_LINE });
+  if (q.value > MAX_PACKS_PER_LINE * MICRO)
+    return err({ kind: 'absurd_quantity', text: typed, times: MAX_PACKS_PER_LINE });
   return ok(q.value);
 }

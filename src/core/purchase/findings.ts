@@ -47,7 +47,8 @@ export function findings(order: FindingOrder): Finding[] {
     if (!line.freeOfCharge && (line.priceAmount === null || isZero(line.priceAmount))) {
       found.push({ kind: 'price_missing', blocks: true, lineNo });
     }
-    if (line.parts.some((p) => p.wantedDate === null)) found.push({ kind: 'wanted_date_missing', blocks: true, lineNo });
+    if (line.parts.some((p) => p.wantedDate === null))
+      found.push({ kind: 'wanted_date_missing', blocks: true, lineNo });
     if (line.kind === 'stock' && line.parts.some((p) => !p.hasLocation)) {
       found.push({ kind: 'place_missing', blocks: true, lineNo });
     }

@@ -13,7 +13,11 @@ import {
   receiptValue,
 } from '.';
 
-const order = (state: OrderState, number: string | null = null, anyReceived = false) => ({ state, number, anyReceived });
+const order = (state: OrderState, number: string | null = null, anyReceived = false) => ({
+  state,
+  number,
+  anyReceived,
+});
 
 describe('life of an order', () => {
   const states: OrderState[] = ['draft', 'approved', 'sent', 'put_back', 'cancelled'];
@@ -26,7 +30,9 @@ describe('life of an order', () => {
   test.each(states.flatMap((s) => actions.map((a) => [s, a] as const)))('%s, %s', (state, action) => {
     const next = nextState(order(state), action);
     const wanted = allowed[state]?.[action];
-    expect(next).toEqual(wanted ? { ok: true, value: wanted } : { ok: false, error: { kind: 'not_in_this_state', state, action } });
+    expect(next).toEqual(
+      wanted ? { ok: true, value: wanted } : { ok: false, error: { kind: 'not_in_this_state', state, action } },
+    );
   });
 
   test('a draft that has its number already is cancelled and keeps it', () => {
@@ -34,8 +40,12 @@ describe('life of an order', () => {
   });
 
   test('once goods came the order can’t be taken back', () => {
-    expect(nextState(order('approved', '2611-0007', true), 'put_back')).toMatchObject({ error: { because: 'goods_received' } });
-    expect(nextState(order('approved', '2611-0007', true), 'reopen')).toMatchObject({ error: { because: 'goods_received' } });
+    expect(nextState(order('approved', '2611-0007', true), 'put_back')).toMatchObject({
+      error: { because: 'goods_received' },
+    });
+    expect(nextState(order('approved', '2611-0007', true), 'reopen')).toMatchObject({
+      error: { because: 'goods_received' },
+    });
     expect(nextState(order('approved', '2611-0007', true), 'receive')).toMatchObject({ ok: true });
   });
 
@@ -58,8 +68,17 @@ describe('before approval', () => {
     ...change,
   });
   const check = (change: Partial<FindingOrder>, lines = [line()]) =>
-    findings({ lines, supplierBlocked: false, supplierAddress: true, orderMinimum: 0, net: 16_400, today: '2026-11-23', ...change });
-  const kinds = (change: Partial<FindingOrder>, lines = [line()]) => check(change, lines).map((f) => `${f.blocks ? '!' : '·'}${f.kind}`);
+    findings({
+      lines,
+      supplierBlocked: false,
+      supplierAddress: true,
+      orderMinimum: 0,
+      net: 16_400,
+      today: '2026-11-23',
+      ...change,
+    });
+  const kinds = (change: Partial<FindingOrder>, lines = [line()]) =>
+    check(change, lines).map((f) => `${f.blocks ? '!' : '·'}${f.kind}`);
 
   test('nothing is missing', () => expect(check({})).toEqual([]));
   test('an order without lines', () => expect(kinds({}, [])).toEqual(['!no_lines']));
@@ -70,12 +89,22 @@ describe('before approval', () => {
   });
   test('day, place and quantity', () => {
     expect(kinds({}, [line({ packQuantity: 0 })])).toEqual(['!quantity_missing']);
-    expect(kinds({}, [line({ parts: [{ wantedDate: null, hasLocation: false }] })])).toEqual(['!wanted_date_missing', '!place_missing']);
-    expect(kinds({}, [line({ parts: [{ wantedDate: '2026-11-20', hasLocation: true }] })])).toEqual(['·wanted_in_the_past']);
+    expect(kinds({}, [line({ parts: [{ wantedDate: null, hasLocation: false }] })])).toEqual([
+      '!wanted_date_missing',
+      '!place_missing',
+    ]);
+    expect(kinds({}, [line({ parts: [{ wantedDate: '2026-11-20', hasLocation: true }] })])).toEqual([
+      '·wanted_in_the_past',
+    ]);
   });
   test('a blocked supplier blocks; a missing address and the minimum inform', () => {
-    expect(kinds({ supplierBlocked: true, supplierAddress: false })).toEqual(['!supplier_blocked', '·supplier_address_missing']);
-    expect(check({ orderMinimum: 40_000 })).toEqual([{ kind: 'below_minimum', blocks: false, minimum: 40_000, short: 23_600 }]);
+    expect(kinds({ supplierBlocked: true, supplierAddress: false })).toEqual([
+      '!supplier_blocked',
+      '·supplier_address_missing',
+    ]);
+    expect(check({ orderMinimum: 40_000 })).toEqual([
+      { kind: 'below_minimum', blocks: false, minimum: 40_000, short: 23_600 },
+    ]);
     expect(kinds({ orderMinimum: 16_400 })).toEqual(['·minimum_reached']);
   });
 });
@@ -103,15 +132,19 @@ describe('totals', () => {
 
   test('the values of all receipts of a line add up to the line, in any split', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 10_000_000 }), fc.array(fc.integer({ min: 1, max: 900_000_000 }), { minLength: 1, maxLength: 9 }), (value, parts) => {
-        const ordered = parts.reduce((a, b) => a + b, 0);
-        let [received, posted] = [0, 0];
-        for (const q of parts) {
-          posted += receiptValue(value, ordered, received, posted, q);
-          received += q;
-        }
-        expect(posted).toBe(value);
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 10_000_000 }),
+        fc.array(fc.integer({ min: 1, max: 900_000_000 }), { minLength: 1, maxLength: 9 }),
+        (value, parts) => {
+          const ordered = parts.reduce((a, b) => a + b, 0);
+          let [received, posted] = [0, 0];
+          for (const q of parts) {
+            posted += receiptValue(value, ordered, received, posted, q);
+            received += q;
+          }
+          expect(posted).toBe(value);
+        },
+      ),
     );
   });
 });

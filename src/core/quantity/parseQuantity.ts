@@ -20,7 +20,10 @@ export function parseQuantity(typed: string): Result<Quantity, QuantityFault> {
   if (/^-\d/.test(compact)) return err({ kind: 'negative', text });
   const grouped = /^\d{1,3}(?:([.,])\d{3})(?:\1\d{3})+(?:[.,]\d+)?$/.exec(compact);
   const plain = grouped
-    ? compact.split(grouped[1] as string).join('').replace(',', '.')
+    ? compact
+        .split(grouped[1] as string)
+        .join('')
+        .replace(',', '.')
     : /^\d{1,3}(?:,\d{3})+\.\d+$/.test(compact)
       ? compact.replaceAll(',', '')
       : /^\d{1,3}(?:\.\d{3})+,\d+$/.test(compact)
@@ -32,7 +35,11 @@ export function parseQuantity(typed: string): Result<Quantity, QuantityFault> {
   const decimals = m[2] ?? '';
   if (decimals.length > 6 && /[1-9]/.test(decimals.slice(6))) return err({ kind: 'too_many_decimals', text });
   if (/^[1-9]\d{0,2}[.,]\d{3}$/.test(compact)) {
-    return err({ kind: 'ambiguous', text, readings: [`${whole}${decimals}`, `${whole}.${decimals.replace(/0+$/, '') || '0'}`] });
+    return err({
+      kind: 'ambiguous',
+      text,
+      readings: [`${whole}${decimals}`, `${whole}.${decimals.replace(/0+$/, '') || '0'}`],
+    });
   }
   if (whole.length > 10) return err({ kind: 'too_large', text });
   const q = Number(whole) * MICRO + Number(decimals.slice(0, 6).padEnd(6, '0'));

@@ -57,7 +57,10 @@ describe('what a person types', () => {
   });
 
   test('an ambiguous figure is read back, not guessed', () => {
-    expect(parseQuantity('1.250')).toEqual({ ok: false, error: { kind: 'ambiguous', text: '1.250', readings: ['1250', '1.25'] } });
+    expect(parseQuantity('1.250')).toEqual({
+      ok: false,
+      error: { kind: 'ambiguous', text: '1.250', readings: ['1250', '1.25'] },
+    });
     expect(parseQuantity('2,000')).toMatchObject({ ok: false, error: { readings: ['2000', '2.0'] } });
   });
 

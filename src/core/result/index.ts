@@ -5,7 +5,7 @@ export const ok = <T>(value: T): Result<T, never> => ({ ok: true, value });
 export const err = <E>(error: E): Result<never, E> => ({ ok: false, error });
 
 /** The value of a result that cannot fail here; a failure is a defect and is thrown. */
-export function valueOf<T, E>(result: Result<T, E>): T {
+export function unwrap<T, E>(result: Result<T, E>): T {
   if (result.ok) return result.value;
   throw new Error(`unexpected failure: ${JSON.stringify(result.error)}`);
 }

@@ -1,7 +1,12 @@
 import { units } from '@/core/quantity';
 import { type PriceStep, preferredSource, priceAt } from '.';
 
-const step = (fromPacks: number, amount: string, validFrom = '2026-01-01', validTo: string | null = null): PriceStep => ({
+const step = (
+  fromPacks: number,
+  amount: string,
+  validFrom = '2026-01-01',
+  validTo: string | null = null,
+): PriceStep => ({
   fromPacks: units(fromPacks),
   validFrom,
   validTo,

@@ -24,7 +24,11 @@ export async function claimKey(
 }
 
 export const storeResult = (tx: Tx, userId: number, key: string, result: string) =>
-  tx.run('UPDATE idempotency_key SET result = :result WHERE user_id = :userId AND idem_key = :key', { userId, key, result });
+  tx.run('UPDATE idempotency_key SET result = :result WHERE user_id = :userId AND idem_key = :key', {
+    userId,
+    key,
+    result,
+  });
 
 export const deleteOldKeys = (tx: Tx, before: string) =>
   tx.run('DELETE FROM idempotency_key WHERE created_at < :before LIMIT 500', { before });

@@ -111,7 +111,10 @@ export const readSuppliers = (tx: Tx) =>
   );
 
 /** These items by id, and how many items there are in all. */
-export async function readItemsByIds(tx: Tx, itemIds: readonly number[]): Promise<{ items: Map<number, ItemRow>; total: number }> {
+export async function readItemsByIds(
+  tx: Tx,
+  itemIds: readonly number[],
+): Promise<{ items: Map<number, ItemRow>; total: number }> {
   const count = await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM item');
   const ids = list('id', itemIds);
   const rows = ids

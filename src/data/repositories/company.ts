@@ -23,7 +23,8 @@ export async function readCompany(tx: Tx): Promise<Company> {
   return row;
 }
 
-export const setNeedsAsOf = (tx: Tx, date: string) => tx.run('UPDATE company SET needs_as_of = :date WHERE id = 1', { date });
+export const setNeedsAsOf = (tx: Tx, date: string) =>
+  tx.run('UPDATE company SET needs_as_of = :date WHERE id = 1', { date });
 
 export const readLocations = (tx: Tx) =>
   tx.rows<Location>('SELECT id, code, name, kind, address FROM location ORDER BY sort_order, id');

@@ -11,8 +11,14 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
           WHERE l.on_hand <> COALESCE(m.h, 0) OR l.inspection <> COALESCE(m.i, 0) OR l.blocked <> COALESCE(m.b, 0)
              OR l.value_minor <> COALESCE(m.v, 0) OR l.last_posting <> COALESCE(m.p, 0) OR l.last_posting <> COALESCE(m.c, 0)`,
   },
-  { name: 'nothing on hand has no value', sql: 'SELECT COUNT(*) AS n FROM level WHERE on_hand = 0 AND value_minor <> 0' },
-  { name: 'nothing is allocated that no allocation holds', sql: 'SELECT COUNT(*) AS n FROM level WHERE allocated <> 0' },
+  {
+    name: 'nothing on hand has no value',
+    sql: 'SELECT COUNT(*) AS n FROM level WHERE on_hand = 0 AND value_minor <> 0',
+  },
+  {
+    name: 'nothing is allocated that no allocation holds',
+    sql: 'SELECT COUNT(*) AS n FROM level WHERE allocated <> 0',
+  },
   {
     name: 'inspection and blocked are never negative',
     sql: 'SELECT COUNT(*) AS n FROM level WHERE inspection < 0 OR blocked < 0',

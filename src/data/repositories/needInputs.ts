@@ -18,16 +18,38 @@ export type NeedInputs = {
 };
 
 const micro = (column: string) => `CAST((${column}) * 1000000 AS SIGNED)`;
-type PolicyCells = [number, number | null, PolicySetting['kind'], number | null, number | null, PolicySetting['trigger'], PolicySetting['refill']];
-type SourceCells = [number, number, number, number | null, number, number, (typeof roundings)[number], number, 'working' | 'calendar', number];
+type PolicyCells = [
+  number,
+  number | null,
+  PolicySetting['kind'],
+  number | null,
+  number | null,
+  PolicySetting['trigger'],
+  PolicySetting['refill'],
+];
+type SourceCells = [
+  number,
+  number,
+  number,
+  number | null,
+  number,
+  number,
+  (typeof roundings)[number],
+  number,
+  'working' | 'calendar',
+  number,
+];
 
 /** Reads everything a need run depends on, into typed arrays. With item ids, only for those items (all their locations);
  *  with null, for the whole catalogue. One set of SELECTs serves both, so the two can't disagree.
  *  Errors: throws when a usual pack is no whole number of millionths (refused when packs are entered). */
 export async function readNeedInputs(tx: Tx, only: readonly number[] | null, today: string): Promise<NeedInputs> {
-  const where = (column: string, and = 'WHERE') => (only === null ? '' : `${and} ${column} IN (${only.map(Number).join(',')})`);
+  const where = (column: string, and = 'WHERE') =>
+    only === null ? '' : `${and} ${column} IN (${only.map(Number).join(',')})`;
   const company = await readCompany(tx);
-  const locationIds = ((await tx.arrays('SELECT id FROM location ORDER BY sort_order, id')) as [number][]).map((r) => r[0]);
+  const locationIds = ((await tx.arrays('SELECT id FROM location ORDER BY sort_order, id')) as [number][]).map(
+    (r) => r[0],
+  );
   const items = (await tx.arrays(`SELECT id, status FROM item ${where('id')} ORDER BY id`)) as [number, string][];
   const itemIds = items.map((r) => r[0]);
   const itemIndex = new Map(itemIds.map((id, i) => [id, i]));

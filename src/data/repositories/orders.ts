@@ -32,7 +32,8 @@ const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS sup
 const orderTables = `purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN app_user c ON c.id = o.created_by
   LEFT JOIN app_user a ON a.id = o.approved_by`;
 
-export const readOrderHeads = (tx: Tx) => tx.rows<OrderRow>(`SELECT ${orderColumns} FROM ${orderTables} ORDER BY o.id DESC`);
+export const readOrderHeads = (tx: Tx) =>
+  tx.rows<OrderRow>(`SELECT ${orderColumns} FROM ${orderTables} ORDER BY o.id DESC`);
 
 export const findOrder = (tx: Tx, id: number) =>
   tx.row<OrderRow>(`SELECT ${orderColumns} FROM ${orderTables} WHERE o.id = :id`, { id });
@@ -240,7 +241,18 @@ export const addReceived = (
     p,
   );
 
-export type LastBought = { orderId: number; number: string; orderDate: string; supplier: string; packQuantity: string; packName: string; priceAmount: string | null; pricePer: string; priceContentNum: number; priceContentDen: number };
+export type LastBought = {
+  orderId: number;
+  number: string;
+  orderDate: string;
+  supplier: string;
+  packQuantity: string;
+  packName: string;
+  priceAmount: string | null;
+  pricePer: string;
+  priceContentNum: number;
+  priceContentDen: number;
+};
 
 /** Earlier purchases of an item, newest first: approved or sent lines that are not cancelled. */
 export const readLastBought = (tx: Tx, itemId: number, limit: number) =>

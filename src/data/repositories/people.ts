@@ -17,7 +17,8 @@ const columns = `id, login, name, initials, role, approval_limit_minor AS approv
 export const findUserByLogin = (tx: Tx, login: string) =>
   tx.row<UserRow>(`SELECT ${columns} FROM app_user WHERE login = :login`, { login });
 
-export const findUser = (tx: Tx, id: number) => tx.row<UserRow>(`SELECT ${columns} FROM app_user WHERE id = :id`, { id });
+export const findUser = (tx: Tx, id: number) =>
+  tx.row<UserRow>(`SELECT ${columns} FROM app_user WHERE id = :id`, { id });
 
 export async function readUserLocations(tx: Tx, userId: number): Promise<number[]> {
   const rows = await tx.rows<{ id: number }>(

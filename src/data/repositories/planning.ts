@@ -126,7 +126,10 @@ export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedR
     found.filter((f) => wanted.has(`${f.itemId}/${f.locationId}`)).map((f) => f.id),
   );
   if (!ids) return [];
-  return tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`, ids.values);
+  return tx.rows<NeedRow>(
+    `SELECT ${needColumns} FROM need WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
+    ids.values,
+  );
 }
 
 export const lockNeed = (tx: Tx, id: number) =>
@@ -135,7 +138,8 @@ export const lockNeed = (tx: Tx, id: number) =>
 export const readOpenNeeds = (tx: Tx) =>
   tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE state = 'open' ORDER BY id`);
 
-export const findNeed = (tx: Tx, id: number) => tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id`, { id });
+export const findNeed = (tx: Tx, id: number) =>
+  tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id`, { id });
 
 export type NeedChange = Pair & {
   readonly state: string;
@@ -167,7 +171,14 @@ export const upsertNeeds = (tx: Tx, rows: readonly NeedChange[]) =>
        first_seen = VALUES(first_seen), changed_at = VALUES(changed_at)`,
   );
 
-export const decideNeed = (tx: Tx, id: number, state: 'open' | 'decided', decisionId: number, fingerprint: string, at: string) =>
+export const decideNeed = (
+  tx: Tx,
+  id: number,
+  state: 'open' | 'decided',
+  decisionId: number,
+  fingerprint: string,
+  at: string,
+) =>
   tx.run(
     `UPDATE need SET state = :state, last_decision_id = :decisionId, fingerprint = :fingerprint, changed_at = :at WHERE id = :id`,
     { id, state, decisionId, fingerprint, at },

@@ -23,7 +23,13 @@ export const insertReceipt = async (
 export const insertReceiptLines = (
   tx: Tx,
   receiptId: number,
-  lines: readonly { partId: number; itemId: number | null; packQuantity: string; baseQuantity: string; value: number }[],
+  lines: readonly {
+    partId: number;
+    itemId: number | null;
+    packQuantity: string;
+    baseQuantity: string;
+    value: number;
+  }[],
 ) =>
   tx.insertMany(
     'INSERT INTO goods_receipt_line (receipt_id, line_no, delivery_part_id, item_id, pack_quantity, base_quantity, value_minor)',
@@ -76,7 +82,11 @@ export type ExpectedRow = {
 };
 
 /** Parts that are still to come, of approved and sent orders; with locations given, only at those. */
-export async function readExpected(tx: Tx, locationIds: readonly number[] | null, orderId: number | null): Promise<ExpectedRow[]> {
+export async function readExpected(
+  tx: Tx,
+  locationIds: readonly number[] | null,
+  orderId: number | null,
+): Promise<ExpectedRow[]> {
   const ids = locationIds === null ? null : list('loc', locationIds);
   if (locationIds !== null && ids === null) return [];
   return tx.rows<ExpectedRow>(

@@ -27,7 +27,20 @@ export async function readStateArrays(tx: Tx, inputs: Pick<NeedInputs, 'itemIds'
             ${micro('owed')}, ${micro('position_quantity')}, ${micro('shortage')}, ${micro('suggested')},
             COALESCE(source_id, 0), need_state + 0 FROM item_location_state`,
   )) as number[][];
-  for (const [item, location, onHand, blocked, onTheWay, inTrays, owed, position, shortage, suggested, source, state] of rows) {
+  for (const [
+    item,
+    location,
+    onHand,
+    blocked,
+    onTheWay,
+    inTrays,
+    owed,
+    position,
+    shortage,
+    suggested,
+    source,
+    state,
+  ] of rows) {
     const at = (items.get(item as number) as number) + (locations.get(location as number) as number);
     stored.known[at] = 1;
     stored.onHand[at] = onHand as number;
@@ -44,4 +57,3 @@ export async function readStateArrays(tx: Tx, inputs: Pick<NeedInputs, 'itemIds'
   }
   return stored;
 }
-

@@ -17,7 +17,9 @@ const columns = `id, supplier_id AS supplierId, decision_id AS decisionId, item_
   source_id AS sourceId, pack_id AS packId, pack_quantity AS packQuantity, base_quantity AS baseQuantity, state, version`;
 
 export const readTrayLines = (tx: Tx) =>
-  tx.rows<TrayLineRow>(`SELECT ${columns} FROM tray_line WHERE state = 'in_tray' ORDER BY supplier_id, item_id, location_id, id`);
+  tx.rows<TrayLineRow>(
+    `SELECT ${columns} FROM tray_line WHERE state = 'in_tray' ORDER BY supplier_id, item_id, location_id, id`,
+  );
 
 /** Tray lines of these suppliers that wait in their trays, locked. */
 export async function lockTrays(tx: Tx, supplierIds: readonly number[]): Promise<TrayLineRow[]> {
@@ -36,7 +38,10 @@ export async function lockTrays(tx: Tx, supplierIds: readonly number[]): Promise
 export async function lockTrayLines(tx: Tx, lineIds: readonly number[]): Promise<TrayLineRow[]> {
   const ids = list('id', lineIds);
   if (!ids) return [];
-  return tx.rows<TrayLineRow>(`SELECT ${columns} FROM tray_line WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`, ids.values);
+  return tx.rows<TrayLineRow>(
+    `SELECT ${columns} FROM tray_line WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
+    ids.values,
+  );
 }
 
 export const insertTrayLine = async (

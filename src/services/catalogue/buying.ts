@@ -1,7 +1,7 @@
 import type { Price } from '@/core/money';
 import { type Pack, packContent } from '@/core/packs';
 import { MICRO, type Quantity } from '@/core/quantity';
-import { valueOf } from '@/core/result';
+import { unwrap } from '@/core/result';
 import { preferredSource, priceAt } from '@/core/sourcing';
 import { type Fraction, fraction } from '@/core/units';
 import { readPacks, readPrices, readSources, type PriceRow, type SourceRow } from '@/data/repositories/catalogue';
@@ -33,7 +33,7 @@ export async function readBuying(tx: Tx, itemIds: readonly number[]): Promise<Bu
   )) {
     prices.set(p.sourceId, [...(prices.get(p.sourceId) ?? []), p]);
   }
-  const contentOf = (packId: number | null) => (packId === null ? fraction(1n) : valueOf(packContent(packs, packId)));
+  const contentOf = (packId: number | null) => (packId === null ? fraction(1n) : unwrap(packContent(packs, packId)));
   const bySource = new Map<number, Buying>();
   const byItem = new Map<number, SourceRow[]>();
   for (const source of sources) {

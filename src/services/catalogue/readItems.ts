@@ -4,8 +4,14 @@ import { type Actor, may } from '@/core/people';
 import type { EffectivePolicy } from '@/core/policy';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
-import { type Fraction } from '@/core/units';
-import { findItem, type ItemRow, readItems as readItemRows, readPacks, type SourceRow } from '@/data/repositories/catalogue';
+import type { Fraction } from '@/core/units';
+import {
+  findItem,
+  type ItemRow,
+  readItems as readItemRows,
+  readPacks,
+  type SourceRow,
+} from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { type MovementRow, readLevels, readMovements } from '@/data/repositories/levels';
 import { type LastBought, readLastBought } from '@/data/repositories/orders';
@@ -107,7 +113,12 @@ export type ItemView = {
   readonly item: ItemRow;
   readonly places: readonly ItemPlace[];
   readonly packs: readonly { readonly name: string; readonly content: Fraction }[];
-  readonly sources: readonly { source: SourceRow; packName: string | null; each: string | null; perPack: string | null }[];
+  readonly sources: readonly {
+    source: SourceRow;
+    packName: string | null;
+    each: string | null;
+    perPack: string | null;
+  }[];
   readonly expected: readonly ExpectedRow[];
   readonly bought: readonly LastBought[];
   readonly movements: readonly (MovementRow & { location: string })[];
@@ -124,7 +135,9 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
     if (!item) return err({ kind: 'not_found', what: 'item' });
     const company = await readCompany(tx);
     const today = todayOf(deps, company);
-    const locations = (await readLocations(tx)).filter((l) => actor.locations === null || actor.locations.includes(l.id));
+    const locations = (await readLocations(tx)).filter(
+      (l) => actor.locations === null || actor.locations.includes(l.id),
+    );
     const levels = await readLevels(tx, [itemId]);
     const states = await readStates(tx, [itemId]);
     const settings = await readPoliciesOf(tx, [itemId]);
@@ -155,7 +168,12 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
       }),
       sources: [...book.bySource.values()].map((b) => {
         const price = b.priceAt(0, today);
-        return { source: b.source, packName: b.packName, each: price && pricePerBaseUnit(price, 4), perPack: price?.amount ?? null };
+        return {
+          source: b.source,
+          packName: b.packName,
+          each: price && pricePerBaseUnit(price, 4),
+          perPack: price?.amount ?? null,
+        };
       }),
       expected: expected.filter((e) => e.itemId === itemId),
       bought: may(actor, 'orders.read').ok ? await readLastBought(tx, itemId, 5) : [],

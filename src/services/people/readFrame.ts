@@ -15,7 +15,12 @@ export async function readFrame(deps: Deps, actor: Actor) {
       company: company.name,
       today: todayOf(deps, company),
       counts,
-      stops: { needs: can('needs.read'), orders: can('orders.read'), arrivals: can('goods.receive'), stock: can('stock.read') },
+      stops: {
+        needs: can('needs.read'),
+        orders: can('orders.read'),
+        arrivals: can('goods.receive'),
+        stock: can('stock.read'),
+      },
       locations: places
         .filter((l) => actor.locations === null || actor.locations.includes(l.id))
         .map(({ id, code, name }) => ({ id, code, name })),

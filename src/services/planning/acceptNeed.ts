@@ -20,7 +20,11 @@ export type AcceptedNeed = { readonly trayLineId: number; readonly supplier: str
 /** Takes a need as decided and puts it into its supplier's tray, with the reckoning kept as it was. Conditional on the
  *  fingerprint the person saw: of two buyers one wins and the other is told who decided what.
  *  Errors: forbidden, not_found, invalid_field packs, already_decided, changed_meanwhile, no_supplier. */
-export async function acceptNeed(deps: Deps, actor: Actor, request: Request<AcceptNeed>): Promise<Result<AcceptedNeed, Failure>> {
+export async function acceptNeed(
+  deps: Deps,
+  actor: Actor,
+  request: Request<AcceptNeed>,
+): Promise<Result<AcceptedNeed, Failure>> {
   const allowed = may(actor, 'needs.decide');
   if (!allowed.ok) return allowed;
   const { needId, fingerprint } = request.input;
@@ -70,7 +74,13 @@ export async function acceptNeed(deps: Deps, actor: Actor, request: Request<Acce
     const decided = fingerprintOf({ ...need, lastDecisionId: decisionId });
     await decideNeed(tx, needId, 'decided', decisionId, decided, now);
     await recordChanges(tx, actor.userId, now, [
-      { entity: 'need', entityId: needId, action: 'accepted', before: { suggested: need.suggested }, after: quantities },
+      {
+        entity: 'need',
+        entityId: needId,
+        action: 'accepted',
+        before: { suggested: need.suggested },
+        after: quantities,
+      },
     ]);
     await markDirty(tx, [{ itemId, locationId }]);
     return ok({ trayLineId, supplier: buying.source.supplierName });

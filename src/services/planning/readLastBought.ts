@@ -27,7 +27,15 @@ export async function readLastBought(deps: Deps, actor: Actor, itemId: number): 
     rows.map((r) => {
       const price = priceOf(r);
       const { orderId, number, orderDate, supplier, packName } = r;
-      return { orderId, number, orderDate, supplier, packName, packs: fromDecimal(r.packQuantity), each: price && pricePerBaseUnit(price, 2) };
+      return {
+        orderId,
+        number,
+        orderDate,
+        supplier,
+        packName,
+        packs: fromDecimal(r.packQuantity),
+        each: price && pricePerBaseUnit(price, 2),
+      };
     }),
   );
 }

@@ -98,7 +98,8 @@ export async function readNeeds(
       const packs = buying ? packsIn(base, buying.content) : base;
       const price = buying?.priceAt(packs, today) ?? null;
       const policy = policyAt(company, settings, n.itemId, n.locationId);
-      const here = (r: { itemId: number; locationId: number }) => r.itemId === n.itemId && r.locationId === n.locationId;
+      const here = (r: { itemId: number; locationId: number }) =>
+        r.itemId === n.itemId && r.locationId === n.locationId;
       views.push({
         id: n.id,
         fingerprint: n.fingerprint,

@@ -49,7 +49,17 @@ export async function recomputeDirty(deps: Deps, limit: number): Promise<number>
       if (had?.fingerprint === fingerprint && had.state === s.needState && had.shortage === s.shortage) continue;
       const firstSeen = had && had.state !== 'none' ? had.firstSeen : now;
       const { itemId, locationId, shortage, suggested, sourceId, needState } = s;
-      changes.push({ itemId, locationId, state: needState, shortage, suggested, sourceId, fingerprint, firstSeen, at: now });
+      changes.push({
+        itemId,
+        locationId,
+        state: needState,
+        shortage,
+        suggested,
+        sourceId,
+        fingerprint,
+        firstSeen,
+        at: now,
+      });
     }
     await upsertStates(tx, states);
     await upsertNeeds(tx, changes);

@@ -40,13 +40,19 @@ export async function setMinMax(deps: Deps, actor: Actor, request: Request<SetMi
   return command(deps, actor, 'set-min-max', request, async (tx, now) => {
     if (!(await findItem(tx, itemId))) return err({ kind: 'not_found', what: 'item' });
     const locations = await readLocations(tx);
-    if (locationId !== null && !locations.some((l) => l.id === locationId)) return err({ kind: 'not_found', what: 'location' });
+    if (locationId !== null && !locations.some((l) => l.id === locationId))
+      return err({ kind: 'not_found', what: 'location' });
     const had = await lockPolicy(tx, itemId, locationId ?? 0);
     if ((had?.version ?? 0) !== version) {
-      const now = had ? `${had.min === null ? '' : toDecimal(had.min)} / ${had.max === null ? '' : toDecimal(had.max)}` : null;
+      const now = had
+        ? `${had.min === null ? '' : toDecimal(had.min)} / ${had.max === null ? '' : toDecimal(had.max)}`
+        : null;
       return err({ kind: 'changed_meanwhile', what: 'policy', who: null, now });
     }
-    const [low, high] = [min.value, max.value].map((q) => (q === null ? null : toDecimal(q))) as [string | null, string | null];
+    const [low, high] = [min.value, max.value].map((q) => (q === null ? null : toDecimal(q))) as [
+      string | null,
+      string | null,
+    ];
     if (low === null) {
       if (had) await deletePolicy(tx, had.id);
     } else if (had) await updateMinMax(tx, had.id, low, high);

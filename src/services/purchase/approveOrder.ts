@@ -1,41 +1,18 @@
 import { type Actor, may } from '@/core/people';
-import { findings, orderTotals } from '@/core/purchase';
-import { fromDecimal } from '@/core/quantity';
+import { orderTotals } from '@/core/purchase';
 import { err, ok, type Result } from '@/core/result';
 import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
-import { approveOrderRow, type OrderLineRow, type OrderRow, type PartRow } from '@/data/repositories/orders';
+import { approveOrderRow } from '@/data/repositories/orders';
 import { markDirty } from '@/data/repositories/planning';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { loadOrder, pairsOf } from './loadOrder';
+import { findingsOf } from './orderFindings';
+import { numberText, periodOf } from './orderNumber';
 import { totalLineOf } from './pricing';
 import type { OrderVersion } from './putBackOrder';
-
-/** What is missing on an order and worth knowing, from its rows. */
-export function findingsOf(order: OrderRow, lines: readonly OrderLineRow[], parts: readonly PartRow[], today: string) {
-  return findings({
-    lines: lines.map((l) => ({
-      lineNo: l.lineNo,
-      kind: l.kind,
-      packQuantity: fromDecimal(l.packQuantity),
-      priceAmount: l.priceAmount,
-      freeOfCharge: l.freeOfCharge === 1,
-      parts: parts
-        .filter((p) => p.lineId === l.id)
-        .map((p) => ({ wantedDate: p.wantedDate, hasLocation: p.locationId !== null })),
-    })),
-    supplierBlocked: order.supplierBlocked === 1,
-    supplierAddress: order.supplierAddress.trim() !== '',
-    orderMinimum: order.orderMinimum,
-    net: orderTotals(lines.map(totalLineOf), order.currency).net,
-    today,
-  });
-}
-
-/** 47th order of November 2026: "2611-0047". */
-export const numberText = (prefix: string, period: string, n: number): string => `${prefix}${period}-${String(n).padStart(4, '0')}`;
 
 /** Approves a draft that has nothing missing; the number is drawn here, once, and kept from then on.
  *  Errors: forbidden, above_limit, not_found, changed_meanwhile, not_in_this_state, not_ready with what is missing. */
@@ -57,7 +34,7 @@ export async function approveOrder(
     const within = may(actor, 'orders.approve', { amount });
     if (!within.ok) return within;
     await markDirty(tx, pairsOf(lines, parts));
-    const period = today.slice(2, 4) + today.slice(5, 7);
+    const period = periodOf(today);
     const number = order.number ?? numberText('', period, await drawNumber(tx, 'PO', period));
     await approveOrderRow(tx, { id: order.id, number, userId: actor.userId, at: now, orderDate: today });
     await recordChanges(tx, actor.userId, now, [

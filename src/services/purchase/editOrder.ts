@@ -8,7 +8,14 @@ import { err, ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
 import { type Change, readChanges, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
-import { bumpOrder, deleteOrderLine, type OrderLineRow, type PartRow, updateOrderLine, updatePart } from '@/data/repositories/orders';
+import {
+  bumpOrder,
+  deleteOrderLine,
+  type OrderLineRow,
+  type PartRow,
+  updateOrderLine,
+  updatePart,
+} from '@/data/repositories/orders';
 import { markDirty } from '@/data/repositories/planning';
 import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
@@ -105,7 +112,12 @@ async function apply(
       const trayIds = own.flatMap((p) => (p.trayLineId === null ? [] : [p.trayLineId]));
       for (const t of await lockTrayLines(tx, trayIds)) {
         const p = byTray.get(t.id) as PartRow;
-        await updateTrayLine(tx, { id: t.id, state: 'in_tray', packQuantity: p.packQuantity, baseQuantity: p.baseQuantity });
+        await updateTrayLine(tx, {
+          id: t.id,
+          state: 'in_tray',
+          packQuantity: p.packQuantity,
+          baseQuantity: p.baseQuantity,
+        });
       }
       await deleteOrderLine(tx, line.id);
       return record('put back into its tray', line.description, '');
@@ -124,10 +136,16 @@ async function writeQuantities(
   const bases = partQuantities(packs, fraction(line.contentNum, line.contentDen));
   for (const [i, p] of own.entries()) {
     const packQuantity = toDecimal(packs[i] as number);
-    await updatePart(tx, { id: p.id, packQuantity, baseQuantity: toDecimal(bases[i] as number), wantedDate: p.wantedDate });
+    await updatePart(tx, {
+      id: p.id,
+      packQuantity,
+      baseQuantity: toDecimal(bases[i] as number),
+      wantedDate: p.wantedDate,
+    });
   }
   const total = packs.reduce((a, b) => a + b, 0);
-  const buying = line.itemId === null ? undefined : (await readBuying(tx, [line.itemId])).bySource.get(line.sourceId ?? 0);
+  const buying =
+    line.itemId === null ? undefined : (await readBuying(tx, [line.itemId])).bySource.get(line.sourceId ?? 0);
   const expected = expectedPrice(buying, total, today);
   const follows = line.priceAmount === line.expectedAmount;
   await updateOrderLine(tx, {

@@ -1,12 +1,24 @@
 import { err, ok, type Result } from '@/core/result';
-import { lockOrder, type OrderLineRow, type OrderRow, type PartRow, readOrderLines, readParts } from '@/data/repositories/orders';
+import {
+  lockOrder,
+  type OrderLineRow,
+  type OrderRow,
+  type PartRow,
+  readOrderLines,
+  readParts,
+} from '@/data/repositories/orders';
 import { readChanges } from '@/data/repositories/bookkeeping';
 import { nextState, type OrderAction, type OrderState } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';
 
-export type LoadedOrder = { readonly order: OrderRow; readonly lines: OrderLineRow[]; readonly parts: PartRow[]; readonly next: OrderState };
+export type LoadedOrder = {
+  readonly order: OrderRow;
+  readonly lines: OrderLineRow[];
+  readonly parts: PartRow[];
+  readonly next: OrderState;
+};
 
 /** Locks an order, reads it whole and decides whether the action is possible in its state.
  *  With a version, the order must still be the one the person read. */

@@ -6,6 +6,7 @@ import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { findItem, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany } from '@/data/repositories/company';
+import { byPair } from '@/data/repositories/levels';
 import { insertOrder, insertOrderLine, insertPart } from '@/data/repositories/orders';
 import { markDirty } from '@/data/repositories/planning';
 import { lockTrays, type TrayLineRow, updateTrayLine } from '@/data/repositories/trays';
@@ -38,7 +39,7 @@ export async function makeOrders(
     );
     const made: MadeOrder[] = [];
     for (const supplier of await readSuppliers(tx)) {
-      const tray = waiting.filter((l) => l.supplierId === supplier.id);
+      const tray = waiting.filter((l) => l.supplierId === supplier.id).sort(byPair);
       if (tray.length === 0) continue;
       const { currency, paymentTerms, deliveryTerms, address, id: supplierId } = supplier;
       const terms = { currency, paymentTerms, deliveryTerms, supplierAddress: address };

@@ -34,7 +34,13 @@ export async function putBackOrder(
     }
     await setOrderState(tx, order.id, next);
     await recordChanges(tx, actor.userId, now, [
-      { entity: 'order', entityId: order.id, action: 'put back into trays', before: { state: order.state }, after: { state: next } },
+      {
+        entity: 'order',
+        entityId: order.id,
+        action: 'put back into trays',
+        before: { state: order.state },
+        after: { state: next },
+      },
     ]);
     await markDirty(tx, pairsOf(lines, parts));
     return ok({ lines: lines.length });

@@ -5,12 +5,20 @@ import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges } from '@/data/repositories/bookkeeping';
 import { readCompany, readLocations } from '@/data/repositories/company';
-import { findOrder, type OrderLineRow, type OrderRow, type PartRow, readOrderHeads, readOrderLines, readParts } from '@/data/repositories/orders';
+import {
+  findOrder,
+  type OrderLineRow,
+  type OrderRow,
+  type PartRow,
+  readOrderHeads,
+  readOrderLines,
+  readParts,
+} from '@/data/repositories/orders';
 import { type ReceiptRow, readReceiptsOf } from '@/data/repositories/receipts';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { findingsOf } from './approveOrder';
+import { findingsOf } from './orderFindings';
 import { priceOf, totalLineOf } from './pricing';
 
 export type OrderSummary = {
@@ -71,7 +79,8 @@ export async function readOrders(
         currency: h.currency,
       };
     });
-    const live = (o: OrderSummary) => o.state === 'draft' || ((o.state === 'approved' || o.state === 'sent') && o.came !== 'all');
+    const live = (o: OrderSummary) =>
+      o.state === 'draft' || ((o.state === 'approved' || o.state === 'sent') && o.came !== 'all');
     return ok({ orders: filter.all ? orders : orders.filter(live), today });
   });
 }

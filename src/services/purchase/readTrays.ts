@@ -39,7 +39,10 @@ export type TrayView = {
 };
 
 /** One tray per supplier that has something in it, with its total against the supplier's minimum. Errors: forbidden. */
-export async function readTrays(deps: Deps, actor: Actor): Promise<Result<{ trays: TrayView[]; currency: string }, Failure>> {
+export async function readTrays(
+  deps: Deps,
+  actor: Actor,
+): Promise<Result<{ trays: TrayView[]; currency: string }, Failure>> {
   const allowed = may(actor, 'orders.read');
   if (!allowed.ok) return allowed;
   return readSnapshot(deps.pool, async (tx) => {
@@ -52,7 +55,8 @@ export async function readTrays(deps: Deps, actor: Actor): Promise<Result<{ tray
     const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
     const totals = trayTotals(lines, book, today, company.currency);
     const packsOfLine = new Map<string, number>();
-    for (const l of lines) packsOfLine.set(lineKey(l), (packsOfLine.get(lineKey(l)) ?? 0) + fromDecimal(l.packQuantity));
+    for (const l of lines)
+      packsOfLine.set(lineKey(l), (packsOfLine.get(lineKey(l)) ?? 0) + fromDecimal(l.packQuantity));
     const trays = (await readSuppliers(tx)).map((s): TrayView => {
       const own = lines.filter((l) => l.supplierId === s.id);
       return {

@@ -11,7 +11,11 @@ import type { OrderVersion } from './putBackOrder';
 
 /** Takes an approved order that was not sent back to draft for editing; it keeps its number.
  *  Errors: forbidden, not_found, changed_meanwhile, not_in_this_state. */
-export async function reopenOrder(deps: Deps, actor: Actor, request: Request<OrderVersion>): Promise<Result<null, Failure>> {
+export async function reopenOrder(
+  deps: Deps,
+  actor: Actor,
+  request: Request<OrderVersion>,
+): Promise<Result<null, Failure>> {
   const allowed = may(actor, 'orders.edit');
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'reopen-order', request, async (tx, now) => {

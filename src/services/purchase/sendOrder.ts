@@ -20,7 +20,9 @@ export async function sendOrder(deps: Deps, actor: Actor, request: Request<SendO
     const loaded = await loadOrder(tx, orderId, 'send', version);
     if (!loaded.ok) return loaded;
     await markSent(tx, { id: orderId, userId: actor.userId, at: now, how });
-    await recordChanges(tx, actor.userId, now, [{ entity: 'order', entityId: orderId, action: 'sent', after: { how } }]);
+    await recordChanges(tx, actor.userId, now, [
+      { entity: 'order', entityId: orderId, action: 'sent', after: { how } },
+    ]);
     return ok(null);
   });
 }

@@ -1,5 +1,5 @@
 import { free } from '@/core/netting';
-import { type EffectivePolicy } from '@/core/policy';
+import type { EffectivePolicy } from '@/core/policy';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import type { LevelRow } from '@/data/repositories/levels';
 import type { StateRow } from '@/data/repositories/planning';
@@ -17,7 +17,12 @@ export type Gauge = {
 
 export function gaugeOf(level: LevelRow | undefined, state: StateRow | undefined, policy: EffectivePolicy): Gauge {
   const q = (text: string | undefined) => fromDecimal(text ?? '0');
-  const l = { onHand: q(level?.onHand), allocated: q(level?.allocated), inspection: q(level?.inspection), blocked: q(level?.blocked) };
+  const l = {
+    onHand: q(level?.onHand),
+    allocated: q(level?.allocated),
+    inspection: q(level?.inspection),
+    blocked: q(level?.blocked),
+  };
   return {
     onHand: l.onHand,
     free: free(l),

@@ -11,7 +11,11 @@ export type StockChange = Pair & {
   readonly quantity: Quantity;
   /** Value of what comes in, minor units of the base currency; ignored for what goes out. */
   readonly value: number;
-  readonly document: { readonly kind: 'receipt' | 'opening' | 'sales_day'; readonly id: number | null; readonly line: number | null };
+  readonly document: {
+    readonly kind: 'receipt' | 'opening' | 'sales_day';
+    readonly id: number | null;
+    readonly line: number | null;
+  };
   /** Last known cost for what goes out below zero: a value for a quantity. */
   readonly lastCost?: { readonly quantity: Quantity; readonly value: number };
 };
@@ -55,7 +59,15 @@ export async function postMovements(
       ]);
     }
     const { itemId, locationId, inspection, blocked } = level;
-    await updateLevel(tx, { itemId, locationId, onHand: toDecimal(here.quantity), inspection, blocked, value: here.value, posting });
+    await updateLevel(tx, {
+      itemId,
+      locationId,
+      onHand: toDecimal(here.quantity),
+      inspection,
+      blocked,
+      value: here.value,
+      posting,
+    });
   }
   await insertMovements(tx, rows);
   await markDirty(tx, pairs);

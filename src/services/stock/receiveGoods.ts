@@ -13,8 +13,9 @@ import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
-import { numberText } from '../purchase/approveOrder';
+
 import { loadOrder } from '../purchase/loadOrder';
+import { numberText, periodOf } from '../purchase/orderNumber';
 import { totalLineOf } from '../purchase/pricing';
 import { postMovements } from './postMovements';
 
@@ -63,7 +64,13 @@ export async function receiveGoods(
       if (quantity.value === null) continue;
       const { packs, base } = quantity.value;
       const sofar = running.get(line.id) as { received: number; value: number };
-      const value = receiptValue(totals.lines[index] as number, fromDecimal(line.baseQuantity), sofar.received, sofar.value, base);
+      const value = receiptValue(
+        totals.lines[index] as number,
+        fromDecimal(line.baseQuantity),
+        sofar.received,
+        sofar.value,
+        base,
+      );
       running.set(line.id, { received: sofar.received + base, value: sofar.value + value });
       came.push({ part, line, packs, base, value });
     }
@@ -123,9 +130,17 @@ async function book(
   }));
   // The number comes late; levels are locked before the counter, as everywhere.
   await lockLevels(tx, changes);
-  const period = today.slice(2, 4) + today.slice(5, 7);
+  const period = periodOf(today);
   const receipt = numberText('R', period, await drawNumber(tx, 'GR', period));
-  const row = { number: receipt, orderId, locationId, businessDate: today, deliveryNote, userId: actor.userId, at: now };
+  const row = {
+    number: receipt,
+    orderId,
+    locationId,
+    businessDate: today,
+    deliveryNote,
+    userId: actor.userId,
+    at: now,
+  };
   const receiptId = await insertReceipt(tx, row);
   await insertReceiptLines(
     tx,

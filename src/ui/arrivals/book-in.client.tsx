@@ -20,7 +20,9 @@ const EMPTY: Entry = { quantity: '', unit: 'pack' };
 function counted(entry: Entry, line: ExpectedLine): number | null {
   const q = checkLineQuantity(entry.quantity);
   if (!q.ok) return null;
-  return entry.unit === 'base' ? q.value : baseQuantity(q.value, fraction(BigInt(line.content.num), BigInt(line.content.den)));
+  return entry.unit === 'base'
+    ? q.value
+    : baseQuantity(q.value, fraction(BigInt(line.content.num), BigInt(line.content.den)));
 }
 
 /** Counting goods in: what came per line, in packs or single units; what did not come stays expected. */
@@ -36,7 +38,9 @@ export function BookIn({ arrival, today }: { arrival: Arrival; today: string }) 
   const put = (l: ExpectedLine, change: Partial<Entry>) =>
     setEntries((all) => new Map(all).set(l.partId, { ...(all.get(l.partId) ?? EMPTY), ...change }));
   const everything = () =>
-    setEntries(new Map(arrival.lines.map((l) => [l.partId, { quantity: toDecimal(l.openPacks), unit: 'pack' as const }])));
+    setEntries(
+      new Map(arrival.lines.map((l) => [l.partId, { quantity: toDecimal(l.openPacks), unit: 'pack' as const }])),
+    );
   const serverField = failure?.kind === 'invalid_field' ? failure.field : null;
   const filled = arrival.lines.filter((l) => entryOf(l).quantity.trim() !== '');
   const due = arrival.wantedDate ? format.due(arrival.wantedDate, today) : null;
@@ -95,8 +99,15 @@ export function BookIn({ arrival, today }: { arrival: Arrival; today: string }) 
               <span className="second">Delivery note</span>
               <input className="entry w-28" value={note} maxLength={60} onChange={(e) => setNote(e.target.value)} />
             </label>
-            <button type="submit" className="btn btn-primary" disabled={busy || filled.length === 0} title={filled.length === 0 ? 'Nothing is counted yet' : undefined}>
-              {busy ? 'Booking in' : `Book in ${filled.length === 0 ? '' : `${filled.length} ${filled.length === 1 ? 'line' : 'lines'}`}`}
+            <button
+              type="submit"
+              className="btn btn-primary"
+              disabled={busy || filled.length === 0}
+              title={filled.length === 0 ? 'Nothing is counted yet' : undefined}
+            >
+              {busy
+                ? 'Booking in'
+                : `Book in ${filled.length === 0 ? '' : `${filled.length} ${filled.length === 1 ? 'line' : 'lines'}`}`}
             </button>
           </div>
           {failure && !serverField && (
@@ -149,7 +160,9 @@ export function BookIn({ arrival, today }: { arrival: Arrival; today: string }) 
                   <td className="figure max-sm:hidden">
                     {format.quantity(l.orderedPacks)} {plural(l.packName, l.orderedPacks)}
                   </td>
-                  <td className="figure max-sm:hidden">{l.received === 0 ? '–' : `${format.quantity(l.received)} ${plural(l.unit, l.received)}`}</td>
+                  <td className="figure max-sm:hidden">
+                    {l.received === 0 ? '–' : `${format.quantity(l.received)} ${plural(l.unit, l.received)}`}
+                  </td>
                   <td className="figure font-semibold">
                     {format.quantity(l.openPacks)} {plural(l.packName, l.openPacks)}
                     <span className="second block font-normal">
@@ -190,7 +203,9 @@ export function BookIn({ arrival, today }: { arrival: Arrival; today: string }) 
                   </td>
                   <td className="max-md:hidden">
                     {rest === null ? (
-                      <span className="text-muted">{entry.quantity.trim() === '' || zero ? 'nothing came, stays expected' : '–'}</span>
+                      <span className="text-muted">
+                        {entry.quantity.trim() === '' || zero ? 'nothing came, stays expected' : '–'}
+                      </span>
                     ) : rest > 0 ? (
                       `${format.quantity(rest)} ${plural(l.unit, rest)} stay expected`
                     ) : rest === 0 ? (

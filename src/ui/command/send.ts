@@ -1,7 +1,9 @@
 import type { HandlerFailure } from '@/services/failure';
 
 export type ClientFailure = HandlerFailure | { readonly kind: 'unreachable' };
-export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly failure: ClientFailure };
+export type Outcome<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly failure: ClientFailure };
 
 /** Keys of commands that were sent and not yet answered. The same command sent again (a double click, a retry after the
  *  network failed) goes out under the same key, so it takes effect once. */
@@ -22,7 +24,11 @@ export const onSessionEnd = (ask: (() => Promise<boolean>) | null): void => {
 
 async function post<T>(url: string, method: string, body: unknown): Promise<Outcome<T>> {
   try {
-    const response = await fetch(url, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+    const response = await fetch(url, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
     const result = (await response.json()) as Outcome<T>;
     return typeof result?.ok === 'boolean' ? result : { ok: false, failure: { kind: 'unreachable' } };
   } catch {
@@ -44,5 +50,6 @@ export async function sendCommand<T>(name: string, input: unknown): Promise<Outc
   return outcome;
 }
 
-export const signIn = (login: string, password: string) => post<{ name: string }>('/api/session', 'POST', { login, password });
+export const signIn = (login: string, password: string) =>
+  post<{ name: string }>('/api/session', 'POST', { login, password });
 export const signOut = () => post<null>('/api/session', 'DELETE', {});

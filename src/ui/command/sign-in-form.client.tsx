@@ -22,7 +22,7 @@ export function SignInForm({ next }: { next: string }) {
     <form onSubmit={submit} method="post" className="grid gap-3">
       <label className="grid gap-1">
         <span className="text-muted">Name</span>
-        {/* The only thing to do on this page. */}
+        {/* biome-ignore lint/a11y/noAutofocus: the only thing to do on this page. */}
         <input name="login" className="entry h-9" autoComplete="username" autoCapitalize="none" required autoFocus />
       </label>
       <label className="grid gap-1">

@@ -20,5 +20,11 @@ export function useCommand() {
     if (outcome.ok) router.refresh();
     return outcome;
   };
-  return { busy, failure, sentence: failure ? failureSentence(failure, format) : '', run, clear: () => setFailure(null) };
+  return {
+    busy,
+    failure,
+    sentence: failure ? failureSentence(failure, format) : '',
+    run,
+    clear: () => setFailure(null),
+  };
 }

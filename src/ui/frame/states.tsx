@@ -12,7 +12,8 @@ export function Notice({ title, children }: { title: string; children?: ReactNod
 
 export const DatabaseDown = () => (
   <Notice title="The database can’t be reached">
-    Nothing is lost: what was saved is safe. Vorrat goes on as soon as the database answers; reload this page in a moment.
+    Nothing is lost: what was saved is safe. Vorrat goes on as soon as the database answers; reload this page in a
+    moment.
   </Notice>
 );
 

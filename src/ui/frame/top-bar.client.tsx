@@ -8,8 +8,18 @@ import { signOut } from '../command/send';
 import { Mark } from '../marks/mark';
 
 export type Frame = {
-  readonly counts: { readonly needs: number; readonly trays: number; readonly orders: number; readonly arrivals: number };
-  readonly stops: { readonly needs: boolean; readonly orders: boolean; readonly arrivals: boolean; readonly stock: boolean };
+  readonly counts: {
+    readonly needs: number;
+    readonly trays: number;
+    readonly orders: number;
+    readonly arrivals: number;
+  };
+  readonly stops: {
+    readonly needs: boolean;
+    readonly orders: boolean;
+    readonly arrivals: boolean;
+    readonly stock: boolean;
+  };
   readonly locations: readonly { readonly id: number; readonly code: string; readonly name: string }[];
 };
 
@@ -100,7 +110,11 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
           <ChevronDown className="pointer-events-none absolute right-0 size-3.5" aria-hidden="true" />
         </label>
         <Menu
-          label={<span className="grid size-[26px] place-items-center rounded-full bg-ink text-[10.5px] font-semibold text-sheet">{person.initials}</span>}
+          label={
+            <span className="grid size-[26px] place-items-center rounded-full bg-ink text-[10.5px] font-semibold text-sheet">
+              {person.initials}
+            </span>
+          }
           name={`${person.name}, ${person.role}`}
         >
           <li className="px-3 py-1.5">
@@ -131,7 +145,17 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
   );
 }
 
-function Menu({ label, name, strong = false, children }: { label: React.ReactNode; name?: string; strong?: boolean; children: React.ReactNode }) {
+function Menu({
+  label,
+  name,
+  strong = false,
+  children,
+}: {
+  label: React.ReactNode;
+  name?: string;
+  strong?: boolean;
+  children: React.ReactNode;
+}) {
   const details = useRef<HTMLDetailsElement>(null);
   const path = usePathname();
   // biome-ignore lint/correctness/useExhaustiveDependencies: a menu closes when the page changes.
@@ -149,11 +173,16 @@ function Menu({ label, name, strong = false, children }: { label: React.ReactNod
         details.current?.querySelector('summary')?.focus();
       }}
     >
-      <summary aria-label={name} className={`flex cursor-pointer list-none items-center gap-0.5 ${strong ? 'font-semibold' : ''}`}>
+      <summary
+        aria-label={name}
+        className={`flex cursor-pointer list-none items-center gap-0.5 ${strong ? 'font-semibold' : ''}`}
+      >
         {label}
         {!name && <ChevronDown className="size-3.5" aria-hidden="true" />}
       </summary>
-      <ul className="menu absolute right-0 z-20 mt-2 w-44 rounded-sm border border-rule-strong bg-sheet p-1 text-[13.5px]">{children}</ul>
+      <ul className="menu absolute right-0 z-20 mt-2 w-44 rounded-sm border border-rule-strong bg-sheet p-1 text-[13.5px]">
+        {children}
+      </ul>
     </details>
   );
 }

@@ -25,7 +25,9 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
         <h1 className="text-[17px] font-semibold">{item.name}</h1>
         <p className="second">
           <span className="code">{item.number}</span> · {item.category} · kept in {plural(item.unitName, 2_000_000)}
-          {item.status !== 'active' && <span className="marker ml-2">{item.status === 'stopped' ? 'stopped' : 'phase-out'}</span>}
+          {item.status !== 'active' && (
+            <span className="marker ml-2">{item.status === 'stopped' ? 'stopped' : 'phase-out'}</span>
+          )}
         </p>
       </div>
       <table className="sheet">
@@ -49,7 +51,12 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
       </table>
       <section className="px-4 pt-6" id="on-order">
         <h2 className="head">On order</h2>
-        {view.expected.length === 0 && <p className="second">Nothing is on order{inTrays > 0 && `; ${format.quantity(inTrays)} ${plural(item.unitName, inTrays)} are in trays and drafts`}.</p>}
+        {view.expected.length === 0 && (
+          <p className="second">
+            Nothing is on order
+            {inTrays > 0 && `; ${format.quantity(inTrays)} ${plural(item.unitName, inTrays)} are in trays and drafts`}.
+          </p>
+        )}
         {view.expected.map((e) => {
           const open = fromDecimal(e.baseQuantity) - fromDecimal(e.received);
           return (
@@ -58,7 +65,8 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
                 {e.orderNumber}
               </Link>
               <span>
-                {e.supplier} <span className="second">for {places.find((p) => p.locationId === e.locationId)?.location}</span>
+                {e.supplier}{' '}
+                <span className="second">for {places.find((p) => p.locationId === e.locationId)?.location}</span>
               </span>
               <span>{e.wantedDate ? format.date(e.wantedDate) : '–'}</span>
               <span className="figure font-semibold">
@@ -99,7 +107,9 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
                       </Link>
                     </>
                   )}
-                  {m.variance !== 0 && <span className="second"> · {format.amount(m.variance, currency)} to variance</span>}
+                  {m.variance !== 0 && (
+                    <span className="second"> · {format.amount(m.variance, currency)} to variance</span>
+                  )}
                 </td>
                 <td className="second">{m.who ?? '–'}</td>
                 <td className="figure font-semibold">{signed(fromDecimal(m.onHandChange), format)}</td>
@@ -118,7 +128,17 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
 
 const signed = (q: number, format: Format) => `${q > 0 ? '+' : '−'}${format.quantity(Math.abs(q))}`;
 
-function PlaceRow({ place, item, format, currency }: { place: ItemPlace; item: ItemView['item']; format: Format; currency: string }) {
+function PlaceRow({
+  place,
+  item,
+  format,
+  currency,
+}: {
+  place: ItemPlace;
+  item: ItemView['item'];
+  format: Format;
+  currency: string;
+}) {
   const { gauge, policy } = place;
   const cell = (q: number | null) => (q === null ? '–' : format.quantity(q));
   return (
@@ -126,7 +146,13 @@ function PlaceRow({ place, item, format, currency }: { place: ItemPlace; item: I
       <td>
         <span className="name">{place.location}</span>
         <span className="second block">
-          {policy.kind === 'not_carried' ? 'not carried here' : policy.kind === 'none' ? 'no policy yet' : policy.origin === 'item' ? 'as every location' : 'own min/max'}
+          {policy.kind === 'not_carried'
+            ? 'not carried here'
+            : policy.kind === 'none'
+              ? 'no policy yet'
+              : policy.origin === 'item'
+                ? 'as every location'
+                : 'own min/max'}
         </span>
       </td>
       <td>
@@ -155,7 +181,8 @@ function PlaceRow({ place, item, format, currency }: { place: ItemPlace; item: I
 
 function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
   const { item, packs, sources, bought, currency } = view;
-  const content = (c: { num: bigint; den: bigint }) => `${format.quantity(Number((c.num * 1_000_000n) / c.den))} ${plural(item.unitName, 2_000_000)}`;
+  const content = (c: { num: bigint; den: bigint }) =>
+    `${format.quantity(Number((c.num * 1_000_000n) / c.den))} ${plural(item.unitName, 2_000_000)}`;
   return (
     <div className="grid gap-6">
       <section>
@@ -179,11 +206,16 @@ function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
             <span>
               {s.source.supplierName}
               <span className="second block">
-                theirs {s.source.supplierItemNumber} · {s.source.leadTimeDays} {s.source.leadTimeKind === 'working' ? 'working' : 'calendar'} days
+                theirs {s.source.supplierItemNumber} · {s.source.leadTimeDays}{' '}
+                {s.source.leadTimeKind === 'working' ? 'working' : 'calendar'} days
               </span>
             </span>
             <span className="figure">
-              {s.perPack === null ? <span className="marker">no price</span> : format.price(toDecimal(fromDecimal(s.perPack)))}
+              {s.perPack === null ? (
+                <span className="marker">no price</span>
+              ) : (
+                format.price(toDecimal(fromDecimal(s.perPack)))
+              )}
               {s.perPack !== null && (
                 <span className="second block">
                   per {s.packName ?? item.unitName}, {format.price(Number(s.each).toFixed(4))} each
@@ -204,7 +236,8 @@ function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
               {format.date(b.orderDate).split(' ').slice(1).join(' ')}
             </Link>
             <span>
-              {b.supplier}, {format.quantity(fromDecimal(b.packQuantity))} {plural(b.packName, fromDecimal(b.packQuantity))}
+              {b.supplier}, {format.quantity(fromDecimal(b.packQuantity))}{' '}
+              {plural(b.packName, fromDecimal(b.packQuantity))}
             </span>
             <span className="figure font-semibold">{b.priceAmount === null ? '–' : format.price(b.priceAmount)}</span>
           </div>

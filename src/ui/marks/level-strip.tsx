@@ -30,7 +30,14 @@ export function LevelStrip({ gauge, format, id }: { gauge: Gauge; format: Format
   const label = `${gaugeWords(gauge, format)}${min === null ? '' : `, minimum ${format.quantity(min)}`}${max === null ? '' : `, maximum ${format.quantity(max)}`}`;
   const hatch = `hatch-${id}`;
   return (
-    <svg width={WIDTH} height={18} viewBox={`0 0 ${WIDTH} 18`} role="img" aria-label={label} className="block overflow-visible">
+    <svg
+      width={WIDTH}
+      height={18}
+      viewBox={`0 0 ${WIDTH} 18`}
+      role="img"
+      aria-label={label}
+      className="block overflow-visible"
+    >
       <defs>
         <pattern id={hatch} width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="1.4" height="4" className="fill-ink" />
@@ -39,7 +46,15 @@ export function LevelStrip({ gauge, format, id }: { gauge: Gauge; format: Format
       <line x1="0" x2={WIDTH} y1={LINE} y2={LINE} className="stroke-rule-strong" />
       {free > zero && <rect x={zero} y={LINE - 4} width={free - zero} height="4.5" className="fill-ink" />}
       {end > free && (
-        <rect x={free} y={LINE - 4} width={end - free} height="4.5" fill={`url(#${hatch})`} className="stroke-ink" strokeWidth="0.7" />
+        <rect
+          x={free}
+          y={LINE - 4}
+          width={end - free}
+          height="4.5"
+          fill={`url(#${hatch})`}
+          className="stroke-ink"
+          strokeWidth="0.7"
+        />
       )}
       {owed > 0 && <rect x="0" y={LINE - 4} width={zero} height="4.5" className="fill-stop" />}
       {owed > 0 && <line x1={zero} x2={zero} y1={LINE - 7} y2={LINE + 3} className="stroke-ink" />}

@@ -20,7 +20,13 @@ export function OrderTrack({ state, came }: { state: OrderState; came: Progress 
     <svg width="120" height="9" viewBox="0 0 120 9" role="img" aria-label={orderWords(state, came)} className="block">
       {stops.map((stop, i) => (
         <g key={stop}>
-          <rect x={i * 24 + 0.5} y="0.5" width="21" height="7" className={filled(i) ? 'fill-ink stroke-ink' : 'fill-none stroke-ink'} />
+          <rect
+            x={i * 24 + 0.5}
+            y="0.5"
+            width="21"
+            height="7"
+            className={filled(i) ? 'fill-ink stroke-ink' : 'fill-none stroke-ink'}
+          />
           {i === 4 && came === 'part' && <rect x={i * 24 + 0.5} y="0.5" width="10" height="7" className="fill-ink" />}
         </g>
       ))}

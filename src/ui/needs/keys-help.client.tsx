@@ -18,7 +18,11 @@ export function KeysHelp({ keys }: { keys: readonly (readonly [string, string])[
       <button type="button" className="chip" aria-label="Keys of this view" onClick={() => dialog.current?.showModal()}>
         ?
       </button>
-      <dialog ref={dialog} className="m-auto rounded-sm border border-rule-strong bg-sheet p-5 text-ink" aria-labelledby="keys-title">
+      <dialog
+        ref={dialog}
+        className="m-auto rounded-sm border border-rule-strong bg-sheet p-5 text-ink"
+        aria-labelledby="keys-title"
+      >
         <h2 id="keys-title" className="head">
           Keys of this view
         </h2>

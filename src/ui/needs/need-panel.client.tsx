@@ -81,10 +81,14 @@ export function NeedPanel({ need, currency }: { need: NeedView; currency: string
         ) : (
           <p className="second">No min/max policy is in force here.</p>
         )}
-        {need.supplierId === null && <p className="fault mt-2">No supplier sells this item yet, so it can’t go into a tray.</p>}
+        {need.supplierId === null && (
+          <p className="fault mt-2">No supplier sells this item yet, so it can’t go into a tray.</p>
+        )}
         {need.supplierBlocked && <p className="fault mt-2">The supplier is blocked.</p>}
         {need.supplierId !== null && need.net === null && (
-          <p className="mt-2 text-attention">No price on file: it can be ordered, and the price is asked for before approval.</p>
+          <p className="mt-2 text-attention">
+            No price on file: it can be ordered, and the price is asked for before approval.
+          </p>
         )}
       </div>
       <div>

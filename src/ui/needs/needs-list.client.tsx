@@ -92,10 +92,15 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
     const refusal = cannotAccept(need);
     const checked = checkLineQuantity(packs);
     if (refusal) return put({ kind: 'failed', failure: { kind: 'no_supplier' } });
-    if (!checked.ok) return put({ kind: 'failed', failure: { kind: 'invalid_field', field: 'packs', fault: checked.error } });
+    if (!checked.ok)
+      return put({ kind: 'failed', failure: { kind: 'invalid_field', field: 'packs', fault: checked.error } });
     put({ kind: 'saving' });
     step(need.id, 1, true);
-    const outcome = await sendCommand<{ supplier: string }>('accept-need', { needId: need.id, fingerprint: need.fingerprint, packs });
+    const outcome = await sendCommand<{ supplier: string }>('accept-need', {
+      needId: need.id,
+      fingerprint: need.fingerprint,
+      packs,
+    });
     if (!outcome.ok) return put({ kind: 'failed', failure: outcome.failure });
     put({ kind: 'accepted', tray: outcome.value.supplier, packs: toDecimal(checked.value) });
     router.refresh();
@@ -128,7 +133,10 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
   };
 
   return (
-    <ListAndPanel label="Reckoning" panel={current ? <NeedPanel need={current} currency={currency} /> : <p className="text-muted">–</p>}>
+    <ListAndPanel
+      label="Reckoning"
+      panel={current ? <NeedPanel need={current} currency={currency} /> : <p className="text-muted">–</p>}
+    >
       <div className="bar sticky top-0 z-2">
         <h1 className="text-[15px] font-semibold">
           {open.length} {open.length === 1 ? 'need' : 'needs'}
@@ -173,9 +181,14 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
       </div>
       {rows.length === 0 ? (
         <Notice title="Nothing is below its minimum">
-          When stock falls, what is short stands here. <Link className="link" href="/trays">Trays</Link> hold what was decided.
+          When stock falls, what is short stands here.{' '}
+          <Link className="link" href="/trays">
+            Trays
+          </Link>{' '}
+          hold what was decided.
         </Notice>
       ) : (
+        // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a table whose rows are worked in is a grid.
         <table ref={table} className="sheet" role="grid" aria-label="Needs" aria-rowcount={rows.length}>
           <thead>
             <tr>
@@ -235,11 +248,15 @@ function GroupHead(props: { group: NeedGroup; trayNet: number; format: Format; c
         <div className="flex flex-wrap items-baseline gap-x-2.5">
           <span className="font-semibold">{supplier ?? 'No supplier yet'}</span>
           <span className="second">
-            {supplier === null ? 'stays here until the item has one' : `any working day · arrives ${format.date(arrives ?? '')}`}
+            {supplier === null
+              ? 'stays here until the item has one'
+              : `any working day · arrives ${format.date(arrives ?? '')}`}
           </span>
           {supplier !== null && (
             <span className="second ml-auto flex items-center gap-2">
-              {orderMinimum > 0 && <FillGauge value={trayNet} target={orderMinimum} label="Tray against the supplier’s minimum" />}
+              {orderMinimum > 0 && (
+                <FillGauge value={trayNet} target={orderMinimum} label="Tray against the supplier’s minimum" />
+              )}
               {orderMinimum > 0
                 ? `tray ${format.amount(trayNet, currency)} of ${format.amount(orderMinimum, currency)} minimum`
                 : trayNet > 0

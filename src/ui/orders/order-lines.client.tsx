@@ -53,14 +53,13 @@ export function OrderLines({ order }: { order: OrderView }) {
                 ))}
                 {l.parts.length > 1 && (
                   <span className="second">
-                    together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)} {plural(l.unit, l.base)}
+                    together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)}{' '}
+                    {plural(l.unit, l.base)}
                   </span>
                 )}
               </div>
             </td>
-            <td className="figure">
-              {editable ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}
-            </td>
+            <td className="figure">{editable ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}</td>
             <td className="figure font-semibold">{format.amount(l.net, currency)}</td>
             {editable && (
               <td className="figure">
@@ -127,7 +126,17 @@ function useEdit(orderId: number) {
   };
 }
 
-function Part({ orderId, line, part, editable }: { orderId: number; line: LineView; part: PartView; editable: boolean }) {
+function Part({
+  orderId,
+  line,
+  part,
+  editable,
+}: {
+  orderId: number;
+  line: LineView;
+  part: PartView;
+  editable: boolean;
+}) {
   const format = useFormat();
   const edit = useEdit(orderId);
   const packs = toDecimal(part.packs);
@@ -223,7 +232,12 @@ function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
             type="checkbox"
             checked={line.freeOfCharge}
             onChange={(e) =>
-              edit({ field: 'freeOfCharge', lineId: line.id, was: String(line.freeOfCharge), now: String(e.target.checked) })
+              edit({
+                field: 'freeOfCharge',
+                lineId: line.id,
+                was: String(line.freeOfCharge),
+                now: String(e.target.checked),
+              })
             }
           />
           free of charge

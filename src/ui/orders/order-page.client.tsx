@@ -21,9 +21,14 @@ export function OrderPage({ order }: { order: OrderView }) {
     if (p.wantedDate) dates.add(p.wantedDate);
   }
   const first = [...dates].sort()[0];
-  const when = head.sentAt && head.sentHow ? `sent ${howWords[head.sentHow]} ${format.date(head.sentAt.slice(0, 10))}` : null;
+  const when =
+    head.sentAt && head.sentHow ? `sent ${howWords[head.sentHow]} ${format.date(head.sentAt.slice(0, 10))}` : null;
   const terms: [string, string, string][] = [
-    ['Deliver to', places.size === 1 ? ([...places.keys()][0] ?? '–') : places.size === 0 ? '–' : 'each line’s place', [...places].map(([p, n]) => `${p} ${n}`).join(', ')],
+    [
+      'Deliver to',
+      places.size === 1 ? ([...places.keys()][0] ?? '–') : places.size === 0 ? '–' : 'each line’s place',
+      [...places].map(([p, n]) => `${p} ${n}`).join(', '),
+    ],
     ['Wanted', first ? format.date(first) : '–', dates.size > 1 ? `${dates.size} dates, see the lines` : 'all lines'],
     ['Payment', head.paymentTerms, 'as agreed with the supplier'],
     ['Delivery terms', head.deliveryTerms, ''],

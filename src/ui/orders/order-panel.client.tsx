@@ -56,7 +56,11 @@ export function OrderPanel({ order }: { order: OrderView }) {
               />
             ))}
             {order.aboveLimit !== null && (
-              <Finding mark="!" tone="text-stop" text={`above your limit of ${format.amount(order.aboveLimit, currency)}: the owner approves it`} />
+              <Finding
+                mark="!"
+                tone="text-stop"
+                text={`above your limit of ${format.amount(order.aboveLimit, currency)}: the owner approves it`}
+              />
             )}
           </ul>
         </section>
@@ -85,7 +89,12 @@ export function OrderPanel({ order }: { order: OrderView }) {
                   <option value="phone">by phone</option>
                 </select>
               </label>
-              <button type="button" className="btn btn-primary" disabled={busy} onClick={() => run('send-order', { orderId, version, how })}>
+              <button
+                type="button"
+                className="btn btn-primary"
+                disabled={busy}
+                onClick={() => run('send-order', { orderId, version, how })}
+              >
                 Mark as sent, final
               </button>
             </>
@@ -96,12 +105,20 @@ export function OrderPanel({ order }: { order: OrderView }) {
             </Link>
           )}
           {receivable && (
-            <Link className={`btn ${state === 'sent' ? 'btn-primary' : 'btn-outline'}`} href={`/arrivals?order=${orderId}`}>
+            <Link
+              className={`btn ${state === 'sent' ? 'btn-primary' : 'btn-outline'}`}
+              href={`/arrivals?order=${orderId}`}
+            >
               Book in
             </Link>
           )}
           {state === 'approved' && order.canPutBack && (
-            <button type="button" className="btn btn-outline" disabled={busy} onClick={() => run('reopen-order', { orderId, version })}>
+            <button
+              type="button"
+              className="btn btn-outline"
+              disabled={busy}
+              onClick={() => run('reopen-order', { orderId, version })}
+            >
               Edit again
             </button>
           )}

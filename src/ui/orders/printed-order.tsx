@@ -7,7 +7,12 @@ import { PrintButton } from './print-button.client';
 export function PrintedOrder({ order, format }: { order: OrderView; format: Format }) {
   const { head, lines, buyer } = order;
   const places = new Map(lines.flatMap((l) => l.parts).map((p) => [p.location, p.address]));
-  const address = (text: string) => text.split('\n').map((line) => <span key={line} className="block">{line}</span>);
+  const address = (text: string) =>
+    text.split('\n').map((line) => (
+      <span key={line} className="block">
+        {line}
+      </span>
+    ));
   return (
     <main className="min-h-screen bg-paper print:bg-white">
       <div className="screen-only bar">
@@ -66,21 +71,22 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
                   {l.description}
                   <span className="block text-xs">
                     {l.supplierItemNumber && `Your number ${l.supplierItemNumber}`}
-                    {l.itemNumber && (
-                      <span className="block whitespace-nowrap">Our number {l.itemNumber}</span>
-                    )}
+                    {l.itemNumber && <span className="block whitespace-nowrap">Our number {l.itemNumber}</span>}
                   </span>
                 </td>
                 <td className="py-1.5 pr-3">
                   {l.parts.map((p) => (
                     <span key={p.id} className="block">
-                      {format.quantity(p.packs)} {plural(l.packName, p.packs)} ({format.quantity(p.base)} {plural(l.unit, p.base)}), {p.location}
+                      {format.quantity(p.packs)} {plural(l.packName, p.packs)} ({format.quantity(p.base)}{' '}
+                      {plural(l.unit, p.base)}), {p.location}
                       {p.wantedDate && <span className="whitespace-nowrap">, {format.dateWithYear(p.wantedDate)}</span>}
                     </span>
                   ))}
                 </td>
                 <td className="figure py-1.5">
-                  {l.freeOfCharge ? 'free of charge' : l.price && `${format.price(l.price)}${l.per === '1' ? '' : ` for ${l.per}`}`}
+                  {l.freeOfCharge
+                    ? 'free of charge'
+                    : l.price && `${format.price(l.price)}${l.per === '1' ? '' : ` for ${l.per}`}`}
                 </td>
                 <td className="figure py-1.5">{format.amount(l.net, head.currency)}</td>
               </tr>
@@ -95,7 +101,9 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
             </tr>
           </tfoot>
         </table>
-        <p className="mt-10 text-xs">Approved by {head.approvedBy}. Please quote the order number on delivery note and invoice.</p>
+        <p className="mt-10 text-xs">
+          Approved by {head.approvedBy}. Please quote the order number on delivery note and invoice.
+        </p>
       </article>
     </main>
   );

@@ -4,7 +4,7 @@ import Form from 'next/form';
 import Link from 'next/link';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import type { PolicyCell, PolicyItem } from '@/services/planning/readPolicies';
-import { type ClientFailure } from '../command/send';
+import type { ClientFailure } from '../command/send';
 import { useCommand } from '../command/use-command.client';
 import { ListAndPanel, Notice } from '../frame/states';
 import { plural } from '../format';
@@ -35,7 +35,8 @@ export function PolicySheet(props: {
   const { run } = useCommand();
   const sheet = useRef<HTMLTableElement>(null);
   const places: readonly Place[] = items.flatMap((item) => item.rows.map((row) => ({ item, row })));
-  const chosen = places.find(({ item, row }) => keyOf(item, row) === current) ?? places.find((p) => p.row.gauge !== null);
+  const chosen =
+    places.find(({ item, row }) => keyOf(item, row) === current) ?? places.find((p) => p.row.gauge !== null);
 
   const without = <V,>(all: ReadonlyMap<string, V>, key: string) => new Map([...all].filter(([k]) => k !== key));
   const save = async ({ item, row }: Place) => {
@@ -75,7 +76,14 @@ export function PolicySheet(props: {
         </p>
         <Form action="/policies" className="ml-auto flex gap-2" role="search">
           {props.at && <input type="hidden" name="at" value={props.at} />}
-          <input name="q" key={props.search} className="entry w-48" defaultValue={props.search} placeholder="name or number" aria-label="Search items" />
+          <input
+            name="q"
+            key={props.search}
+            className="entry w-48"
+            defaultValue={props.search}
+            placeholder="name or number"
+            aria-label="Search items"
+          />
           <button type="submit" className="chip">
             Search
           </button>
@@ -118,7 +126,11 @@ export function PolicySheet(props: {
                     aria-invalid={wrong === column}
                     value={draft[column]}
                     onFocus={() => setCurrent(key)}
-                    onChange={(e) => setDrafts((all) => new Map(all).set(key, { min: draft.min, max: draft.max, [column]: e.target.value }))}
+                    onChange={(e) =>
+                      setDrafts((all) =>
+                        new Map(all).set(key, { min: draft.min, max: draft.max, [column]: e.target.value }),
+                      )
+                    }
                     onKeyDown={(e) => onKey(e, { item, row })}
                   />
                 );
@@ -153,7 +165,9 @@ export function PolicySheet(props: {
                     </td>
                     <td className="figure">{field('min')}</td>
                     <td className="figure">{field('max')}</td>
-                    <td className="figure">{row.locationId === null ? '' : row.need === 0 ? '–' : format.quantity(row.need)}</td>
+                    <td className="figure">
+                      {row.locationId === null ? '' : row.need === 0 ? '–' : format.quantity(row.need)}
+                    </td>
                   </tr>
                 );
               })}
@@ -176,7 +190,13 @@ function PolicyPanel({ place: { item, row } }: { place: Place }) {
         </div>
         <h3 className="head">{row.reckoning ? `Why ${format.quantity(row.reckoning.toBuy)}` : 'Need'}</h3>
         {row.reckoning ? (
-          <ReckoningSum sum={row.reckoning} format={format} unit={item.unit} packName={item.packName ?? item.unit} origins={{}} />
+          <ReckoningSum
+            sum={row.reckoning}
+            format={format}
+            unit={item.unit}
+            packName={item.packName ?? item.unit}
+            origins={{}}
+          />
         ) : (
           <p className="second">
             {row.locationId === null

@@ -92,7 +92,11 @@ export function ReckoningSum({
                     ? `Whole ${plural(unit, 2_000_000)}`
                     : `Whole ${plural(packName, 2_000_000)} of ${format.quantity(sum.packMicro)}`
               }
-              origin={step.added === 0 ? 'fits exactly' : `${format.quantity(step.added)} ${plural(unit, step.added)} more than needed`}
+              origin={
+                step.added === 0
+                  ? 'fits exactly'
+                  : `${format.quantity(step.added)} ${plural(unit, step.added)} more than needed`
+              }
               figure={format.quantity(step.quantity)}
             />
           ))}

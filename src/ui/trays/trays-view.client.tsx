@@ -56,7 +56,12 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
             {trays.length > 0 && <SumLine label="Together" figure={format.amount(total, currency)} result />}
           </div>
           {trays.length > 1 && (
-            <button type="button" className="btn btn-primary justify-self-start" disabled={busy} onClick={() => order(trays.map((t) => t.supplierId))}>
+            <button
+              type="button"
+              className="btn btn-primary justify-self-start"
+              disabled={busy}
+              onClick={() => order(trays.map((t) => t.supplierId))}
+            >
               Make {trays.length} orders
             </button>
           )}
@@ -117,9 +122,13 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
                 <th colSpan={6} scope="rowgroup">
                   <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
                     <h2 className="font-semibold">{t.supplier}</h2>
-                    <span className="second">arrives {format.date(t.arrives)} if ordered today · {t.paymentTerms}</span>
+                    <span className="second">
+                      arrives {format.date(t.arrives)} if ordered today · {t.paymentTerms}
+                    </span>
                     <span className="second ml-auto flex items-center gap-2">
-                      {t.orderMinimum > 0 && <FillGauge value={t.net} target={t.orderMinimum} label="Tray against the supplier’s minimum" />}
+                      {t.orderMinimum > 0 && (
+                        <FillGauge value={t.net} target={t.orderMinimum} label="Tray against the supplier’s minimum" />
+                      )}
                       <strong className="text-[13.5px] text-ink">{format.amount(t.net, currency)}</strong>
                       {t.orderMinimum > 0 ? `of ${format.amount(t.orderMinimum, currency)} minimum` : 'no minimum'}
                     </span>

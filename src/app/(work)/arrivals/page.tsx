@@ -54,7 +54,9 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
               const due = a.wantedDate ? format.due(a.wantedDate, today) : null;
               return (
                 <tr key={`${a.orderId}/${a.locationId}`} className="two">
-                  <td className={due && due.late > 0 ? 'font-semibold text-stop' : 'font-semibold'}>{due?.text ?? '–'}</td>
+                  <td className={due && due.late > 0 ? 'font-semibold text-stop' : 'font-semibold'}>
+                    {due?.text ?? '–'}
+                  </td>
                   <td>{a.location}</td>
                   <td>{a.supplier}</td>
                   <td className="max-sm:hidden">

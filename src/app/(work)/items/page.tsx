@@ -36,7 +36,14 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
         </p>
         <Form action="/items" className="ml-auto flex gap-2" role="search">
           {text(params.at) && <input type="hidden" name="at" value={text(params.at)} />}
-          <input name="q" className="entry w-56" defaultValue={search} key={search} placeholder="name or number" aria-label="Search items" />
+          <input
+            name="q"
+            className="entry w-56"
+            defaultValue={search}
+            key={search}
+            placeholder="name or number"
+            aria-label="Search items"
+          />
           <button type="submit" className="chip">
             Search
           </button>

@@ -39,7 +39,11 @@ export default async function OrdersPage({ searchParams }: { searchParams: Searc
           <Link className="link" href="/trays">
             Trays
           </Link>
-          . <Link className="link" href="/orders?show=all">All orders</Link> shows those that are done.
+          .{' '}
+          <Link className="link" href="/orders?show=all">
+            All orders
+          </Link>{' '}
+          shows those that are done.
         </Notice>
       ) : (
         <table className="sheet">

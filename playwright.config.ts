@@ -1,0 +1,35 @@
+import { defineConfig } from '@playwright/test';
+
+// Chromium from the system's packages; nothing is downloaded. No retries: a flaky test is a failing test.
+export default defineConfig({
+  testDir: './tests/browser',
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  retries: 0,
+  workers: 2,
+  fullyParallel: true,
+  forbidOnly: Boolean(process.env.CI),
+  reporter: [['list'], ['json']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/Berlin',
+    trace: 'off',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  projects: [
+    { name: 'journeys', testMatch: 'journeys/*.spec.ts' },
+    { name: 'long', testMatch: 'long/*.spec.ts' },
+  ],
+});

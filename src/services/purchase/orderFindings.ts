@@ -1,0 +1,25 @@
+import { findings, orderTotals } from '@/core/purchase';
+import { fromDecimal } from '@/core/quantity';
+import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
+import { totalLineOf } from './pricing';
+
+/** What is missing on an order and worth knowing, from its rows. */
+export function findingsOf(order: OrderRow, lines: readonly OrderLineRow[], parts: readonly PartRow[], today: string) {
+  return findings({
+    lines: lines.map((l) => ({
+      lineNo: l.lineNo,
+      kind: l.kind,
+      packQuantity: fromDecimal(l.packQuantity),
+      priceAmount: l.priceAmount,
+      freeOfCharge: l.freeOfCharge === 1,
+      parts: parts
+        .filter((p) => p.lineId === l.id)
+        .map((p) => ({ wantedDate: p.wantedDate, hasLocation: p.locationId !== null })),
+    })),
+    supplierBlocked: order.supplierBlocked === 1,
+    supplierAddress: order.supplierAddress.trim() !== '',
+    orderMinimum: order.orderMinimum,
+    net: orderTotals(lines.map(totalLineOf), order.currency).net,
+    today,
+  });
+}

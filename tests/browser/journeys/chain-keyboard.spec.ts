@@ -1,0 +1,109 @@
+import { expect, needRow, tabTo, test, waiting } from '../support';
+
+test('the same by keyboard alone', async ({ page, world }) => {
+  const { keyboard } = page;
+  await page.goto('/needs');
+  await expect(page.getByLabel('Name')).toBeFocused();
+  await keyboard.type('mira');
+  await keyboard.press('Tab');
+  await keyboard.type('quillon');
+  await keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: '16 needs' })).toBeVisible();
+
+  // The keys of the view, shown on demand.
+  await keyboard.press('?');
+  await expect(page.getByRole('heading', { name: 'Keys of this view' })).toBeVisible();
+  await keyboard.press('Escape');
+
+  // Rows: as suggested one key, another quantity its digits and one; the focus moves on at once.
+  await tabTo(page, page.locator('tr[data-need]').first());
+  for (
+    let i = 0;
+    i < 20 &&
+    !(await needRow(page, 'Fen merino 4-ply, chalk', 'Old Mill').evaluate((el) => el === document.activeElement));
+    i += 1
+  ) {
+    await keyboard.press('ArrowDown');
+  }
+  await keyboard.press('Enter');
+  await expect(needRow(page, 'Fen merino 4-ply, moss', 'Harbour Street')).toBeFocused();
+  await keyboard.type('12');
+  await keyboard.press('Enter');
+  await expect(needRow(page, 'Fen merino 4-ply, rust', 'Wendel Yard')).toBeFocused();
+  await keyboard.type('99');
+  await keyboard.press('Escape');
+  await expect(needRow(page, 'Fen merino 4-ply, rust', 'Wendel Yard')).toBeFocused();
+  await expect(needRow(page, 'Fen merino 4-ply, rust', 'Wendel Yard').getByRole('textbox')).toHaveValue('13');
+  await expect(waiting(page, 'Needs')).toHaveText('Needs14');
+  await expect(needRow(page, 'Fen merino 4-ply, moss', 'Harbour Street').getByText('12 bags')).toBeVisible();
+
+  // To the trays and on to a draft.
+  await keyboard.press('Home');
+  await tabBack(waiting(page, 'Trays'));
+  await keyboard.press('Enter');
+  await tabTo(page, page.getByRole('button', { name: 'Make order for Hollinmere Spinners' }));
+  await keyboard.press('Enter');
+  await expect(page.getByText('draft, number at approval')).toBeVisible();
+
+  // Twelve bags of moss are at the break; four are not, so the price follows back up.
+  await tabTo(page, page.getByLabel('Quantity of Fen merino 4-ply, moss, Harbour Street'));
+  await expect(page.getByLabel('Price of Fen merino 4-ply, moss')).toHaveValue('31.40');
+  await keyboard.press('Control+A');
+  await keyboard.type('4');
+  await keyboard.press('Enter');
+  await expect(page.getByLabel('Price of Fen merino 4-ply, moss')).toHaveValue('32.80');
+  await tabTo(page, page.getByLabel('Wanted date of Fen merino 4-ply, moss, Harbour Street'));
+  await keyboard.press('Control+A');
+  await keyboard.type('+7');
+  await keyboard.press('Tab');
+  await expect(page.getByLabel('Wanted date of Fen merino 4-ply, moss, Harbour Street')).toHaveValue('Mon 30 Nov');
+
+  await tabTo(page, page.getByRole('button', { name: 'Approve' }));
+  await keyboard.press('Enter');
+  await expect(page.getByText('2611-0003', { exact: true })).toBeVisible();
+  await tabTo(page, page.getByRole('button', { name: 'Mark as sent, final' }));
+  await keyboard.press('Enter');
+  await expect(page.getByText('sent by email Mon 23 Nov')).toBeVisible();
+
+  // Booking in: a count in balls for moss at Harbour Street, Enter goes on to the button.
+  await tabTo(page, page.getByRole('link', { name: 'Book in' }));
+  await keyboard.press('Enter');
+  await tabTo(page, page.getByRole('link', { name: 'Book in order 2611-0003 at Harbour Street' }));
+  await keyboard.press('Enter');
+  await tabTo(page, page.getByLabel('Counted in, for Fen merino 4-ply, moss'));
+  await keyboard.type('balls');
+  await page.keyboard.press('Shift+Tab');
+  await keyboard.type('33');
+  await keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Book in 1 line' })).toBeFocused();
+  await keyboard.press('Enter');
+  await expect(page.getByText('33 of 40 ball came')).toBeVisible();
+
+  // A new minimum makes another item short.
+  await page.goto('/policies?q=10412-02');
+  await tabTo(page, page.getByLabel('Minimum of Fen merino 4-ply, straw, Harbour Street'));
+  await keyboard.press('Control+A');
+  await keyboard.type('75');
+  await keyboard.press('Enter');
+  await expect(page.getByLabel('Minimum of Fen merino 4-ply, straw, Old Mill')).toBeFocused();
+  await expect(waiting(page, 'Needs')).toHaveText('Needs15');
+
+  const where =
+    "FROM item_location_state s JOIN item i ON i.id = s.item_id WHERE i.number = '10412-07' AND s.location_id = 1";
+  expect(await world.rows(`SELECT on_hand AS onHand, on_the_way AS coming, need_state AS state ${where}`)).toEqual([
+    { onHand: '45.000000', coming: '17.000000', state: 'none' },
+  ]);
+  expect(
+    await world.rows(
+      "SELECT min_quantity AS q FROM policy p JOIN item i ON i.id = p.item_id WHERE i.number = '10412-02' AND location_id = 1",
+    ),
+  ).toEqual([{ q: '75.000000' }]);
+
+  async function tabBack(target: ReturnType<typeof page.locator>) {
+    for (let n = 0; n < 40; n += 1) {
+      if (await target.evaluate((el) => el === document.activeElement)) return;
+      await keyboard.press('Shift+Tab');
+    }
+    throw new Error('not reached by Shift+Tab');
+  }
+});

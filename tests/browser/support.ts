@@ -1,0 +1,105 @@
+import { type ChildProcess } from 'node:child_process';
+import { cpSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { createConnection, type RowDataPacket } from 'mysql2/promise';
+
+type DatabaseServer = {
+  settings: { port: number; owner: string };
+  start: (port?: number) => Promise<unknown>;
+  stop: (signal?: string) => Promise<void>;
+  env: () => Record<string, string>;
+};
+
+/** A server and a database of this worker alone. */
+type Site = { url: string; folder: string; port: number; database: DatabaseServer; server: ChildProcess };
+
+export type World = {
+  readonly url: string;
+  readonly database: DatabaseServer;
+  /** The database server back after it was stopped. */
+  readonly startDatabase: () => Promise<unknown>;
+  readonly rows: <T>(sql: string, values?: unknown[]) => Promise<T[]>;
+};
+
+const root = join(__dirname, '..', '..');
+const scripts = (file: string) => import(join(root, 'scripts', 'lib', file));
+
+/** Each worker has its own server and its own copy of the seeded data folder; each test starts from a fresh copy. */
+export const test = base.extend<{ world: World }, { site: Site }>({
+  site: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures from the pattern.
+    async ({}, use, info) => {
+      const { Database, freePort } = await scripts('database.mjs');
+      const { serve, endServer } = await scripts('application.mjs');
+      const { templateFolder, CLOCK } = await scripts('testData.mjs');
+      const folder = join(root, '.data', `test-browser-${info.workerIndex}`);
+      rmSync(folder, { recursive: true, force: true });
+      cpSync(templateFolder, folder, { recursive: true });
+      const port = await freePort();
+      const database = new Database(folder) as DatabaseServer;
+      await database.start(port);
+      const web = await freePort();
+      const env = { ...database.env(), VORRAT_CLOCK: CLOCK };
+      const server = await serve({ port: web, env, output: 'ignore' });
+      await use({ url: `http://127.0.0.1:${web}`, folder, port, database, server });
+      await endServer(server);
+      await database.stop('SIGKILL');
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  world: async ({ site }, use) => {
+    const { templateFolder } = await scripts('testData.mjs');
+    await site.database.stop('SIGKILL');
+    rmSync(site.folder, { recursive: true, force: true });
+    cpSync(templateFolder, site.folder, { recursive: true });
+    const startDatabase = () => site.database.start(site.port);
+    await startDatabase();
+    const rows = async <T>(sql: string, values: unknown[] = []) => {
+      const { port, owner } = site.database.settings;
+      const login = {
+        host: '127.0.0.1',
+        port,
+        user: 'vorrat_owner',
+        password: owner,
+        database: 'vorrat',
+        dateStrings: true,
+      };
+      const connection = await createConnection(login);
+      const [found] = await connection.query<RowDataPacket[]>(sql, values);
+      await connection.end();
+      return found as T[];
+    };
+    await use({ url: site.url, database: site.database, startDatabase, rows });
+  },
+  baseURL: async ({ site }, use) => use(site.url),
+});
+
+export { expect };
+
+export async function signIn(page: Page, login: string): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByLabel('Name').fill(login);
+  await page.getByLabel('Password').fill('quillon');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'));
+}
+
+/** The row of a need. */
+export const needRow = (page: Page, item: string, place: string): Locator =>
+  page.getByRole('row', { name: new RegExp(`^${item}, ${place}, below minimum`) });
+
+/** What stands at a stop of the ruler. */
+export const waiting = (page: Page, stop: string): Locator =>
+  page.getByRole('navigation', { name: 'Work' }).getByRole('link', { name: stop });
+
+/** Presses Tab until this has the focus, as someone without a mouse does. */
+export async function tabTo(page: Page, target: Locator, most = 80): Promise<void> {
+  await target.waitFor();
+  for (let n = 0; n < most; n += 1) {
+    if (await target.evaluate((el) => el === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error('not reached by Tab');
+}

@@ -1,0 +1,178 @@
+import { copyFileSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { err, ok } from '@/core/result';
+import { DatabaseBusy, DatabaseUnavailable } from '@/data/errors';
+import { migrate, statementsOf } from '@/data/migrate';
+import { openPool } from '@/data/pool';
+import { list, type Tx } from '@/data/sql';
+import { readSnapshot, write } from '@/data/transaction';
+import { type Books, freshBooks, migrations, violations } from './support';
+
+let books: Books;
+beforeAll(async () => {
+  books = await freshBooks();
+});
+afterAll(() => books.close());
+const { deps } = { deps: () => books.deps };
+
+describe('the application’s account', () => {
+  const refused = { errno: 1142 };
+  test.each([
+    'UPDATE movement SET on_hand_change = 0 LIMIT 1',
+    'DELETE FROM movement LIMIT 1',
+    'DELETE FROM purchase_order LIMIT 1',
+    'UPDATE decision SET reckoning = "{}" LIMIT 1',
+    'DELETE FROM change_record LIMIT 1',
+    'DROP TABLE need',
+    'CREATE TABLE mine (id INT)',
+  ])('may not: %s', async (sql) => {
+    await expect(deps().pool.query(sql)).rejects.toMatchObject(refused);
+  });
+});
+
+describe('strictness', () => {
+  test('a missing placeholder is a defect, not NULL', async () => {
+    await expect(readSnapshot(deps().pool, (tx) => tx.rows('SELECT :a AS a', {}))).rejects.toThrow('no value for :a');
+  });
+
+  test('an empty list is said, so the caller returns early', () => {
+    expect(list('id', [])).toBeNull();
+    expect(list('id', [3, 4])).toEqual({ sql: ':id0,:id1', values: { id0: 3, id1: 4 } });
+  });
+
+  test('decimals and dates come as text, and impossible dates are refused', async () => {
+    const row = await readSnapshot(deps().pool, (tx) =>
+      tx.row("SELECT CAST(1.5 AS DECIMAL(18,6)) AS d, DATE '2026-11-23' AS day, @@session.time_zone AS zone"),
+    );
+    expect(row).toEqual({ d: '1.500000', day: '2026-11-23', zone: '+00:00' });
+    await expect(books.owner.query("UPDATE company SET needs_as_of = '2026-02-30'")).rejects.toMatchObject({
+      errno: 1292,
+    });
+  });
+});
+
+describe('transactions', () => {
+  test('an error value rolls back', async () => {
+    const result = await write(deps().pool, async (tx) => {
+      await tx.run('UPDATE company SET name = :name WHERE id = 1', { name: 'Changed' });
+      return err('no' as const);
+    });
+    expect(result).toEqual({ ok: false, error: 'no' });
+    expect((await books.one<{ name: string }>('SELECT name FROM company')).name).toBe('Quillon Yarn & Cloth');
+  });
+
+  test('a deadlock is tried again until both are through', async () => {
+    const touch = (first: number, second: number) =>
+      write(deps().pool, async (tx) => {
+        await tx.run('UPDATE item SET version = version + 1 WHERE id = :id', { id: first });
+        await new Promise((done) => setImmediate(done));
+        await tx.row('SELECT SLEEP(0.05) AS s');
+        await tx.run('UPDATE item SET version = version + 1 WHERE id = :id', { id: second });
+        return ok(undefined);
+      });
+    await Promise.all([touch(1, 2), touch(2, 1), touch(1, 2), touch(2, 1)]);
+    expect(await books.rows('SELECT version FROM item WHERE id IN (1, 2)')).toEqual([{ version: 5 }, { version: 5 }]);
+  });
+
+  test('what stays in the way is said as busy, and nothing changed', async () => {
+    let attempts = 0;
+    const stuck = write(deps().pool, async () => {
+      attempts += 1;
+      throw Object.assign(new Error('deadlock'), { errno: 1213 });
+    });
+    await expect(stuck).rejects.toBeInstanceOf(DatabaseBusy);
+    expect(attempts).toBe(6);
+  });
+
+  test('a read sees one moment, whatever others commit meanwhile', async () => {
+    const seen = await readSnapshot(deps().pool, async (tx) => {
+      const before = await tx.row<{ v: number }>('SELECT version AS v FROM item WHERE id = 3');
+      await books.owner.query('UPDATE item SET version = version + 1 WHERE id = 3');
+      const after = await tx.row<{ v: number }>('SELECT version AS v FROM item WHERE id = 3');
+      return [before?.v, after?.v];
+    });
+    expect(seen[0]).toBe(seen[1]);
+  });
+
+  test('a database that is not there is said, not thrown as a defect', async () => {
+    const away = openPool({ host: '127.0.0.1', port: 1, user: 'x', password: 'x', database: 'x' }, 1);
+    await expect(readSnapshot(away, async () => 1)).rejects.toBeInstanceOf(DatabaseUnavailable);
+    await expect(write(away, async () => ok(1))).rejects.toBeInstanceOf(DatabaseUnavailable);
+    await away.end();
+  });
+
+  test('a connection killed in the middle of a write: unavailable, rolled back, and the pool goes on', async () => {
+    const cut = write(deps().pool, async (tx: Tx) => {
+      await tx.run('UPDATE company SET name = :name WHERE id = 1', { name: 'Half done' });
+      const me = await tx.row<{ id: number }>('SELECT CONNECTION_ID() AS id');
+      await books.owner.query(`KILL ${me?.id}`).catch(async () => {
+        // The owner has no CONNECTION ADMIN: the account may end its own connections.
+        await deps().pool.query(`KILL ${me?.id}`);
+      });
+      await tx.row('SELECT 1');
+      return ok(undefined);
+    });
+    await expect(cut).rejects.toBeInstanceOf(DatabaseUnavailable);
+    expect((await books.one<{ name: string }>('SELECT name FROM company')).name).toBe('Quillon Yarn & Cloth');
+    expect(await readSnapshot(deps().pool, (tx) => tx.row('SELECT 1 AS one'))).toEqual({ one: 1 });
+  });
+});
+
+describe('migrations', () => {
+  test('comments go, statements end at a semicolon that ends a line', () => {
+    expect(statementsOf("-- a\nCREATE TABLE a (b CHAR(1) DEFAULT ';x');\n\nDROP TABLE a;\n")).toEqual([
+      "CREATE TABLE a (b CHAR(1) DEFAULT ';x')",
+      'DROP TABLE a',
+    ]);
+  });
+
+  test('a second run does nothing; what ran must be a prefix of the files; a cut-off run goes on where it stopped', async () => {
+    expect(await migrate(books.owner, migrations)).toEqual([]);
+    const folder = mkdtempSync(join(tmpdir(), 'vorrat-migrations-'));
+    await expect(migrate(books.owner, folder)).rejects.toThrow('0001_ground.sql ran here but is not number 1');
+    copyFileSync(join(migrations, '0001_ground.sql'), join(folder, '0001_ground.sql'));
+    writeFileSync(
+      join(folder, '0002_more.sql'),
+      'CREATE TABLE extra (id INT PRIMARY KEY);\nINSERT INTO extra VALUES (1), (1);\n',
+    );
+    await expect(migrate(books.owner, folder)).rejects.toMatchObject({ errno: 1062 });
+    writeFileSync(
+      join(folder, '0002_more.sql'),
+      'CREATE TABLE extra (id INT PRIMARY KEY);\nINSERT INTO extra VALUES (1), (2);\n',
+    );
+    expect(await migrate(books.owner, folder)).toEqual([{ file: '0002_more.sql', statements: 2 }]);
+    expect(await books.rows('SELECT COUNT(*) AS n FROM extra')).toEqual([{ n: 2 }]);
+  });
+});
+
+describe('verify-data notices', () => {
+  test.each([
+    [
+      'levels equal the sum of their movements',
+      'UPDATE level SET on_hand = on_hand + 1 LIMIT 1',
+      'UPDATE level SET on_hand = on_hand - 1 LIMIT 1',
+    ],
+    [
+      'delivery parts add up to their line',
+      'UPDATE order_line SET base_quantity = base_quantity + 1 LIMIT 1',
+      'UPDATE order_line SET base_quantity = base_quantity - 1 LIMIT 1',
+    ],
+    [
+      'no number is missing or beyond its counter',
+      "UPDATE number_counter SET last_number = last_number + 1 WHERE pattern = 'PO' LIMIT 1",
+      "UPDATE number_counter SET last_number = last_number - 1 WHERE pattern = 'PO' LIMIT 1",
+    ],
+    [
+      'received quantities and values equal their receipts',
+      'UPDATE delivery_part SET received_value_minor = received_value_minor + 1 LIMIT 1',
+      'UPDATE delivery_part SET received_value_minor = received_value_minor - 1 LIMIT 1',
+    ],
+  ])('%s', async (name, spoil, mend) => {
+    expect(await violations(books)).toEqual([]);
+    await books.owner.query(spoil);
+    expect((await violations(books)).map((v) => v.name)).toContain(name);
+    await books.owner.query(mend);
+    expect(await violations(books)).toEqual([]);
+  });
+});

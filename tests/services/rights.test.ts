@@ -1,0 +1,156 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Actor, Role } from '@/core/people';
+import type { Result } from '@/core/result';
+import { readItem, readItems } from '@/services/catalogue/readItems';
+import type { Failure } from '@/services/failure';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { readLastBought } from '@/services/planning/readLastBought';
+import { readNeeds } from '@/services/planning/readNeeds';
+import { readPolicies } from '@/services/planning/readPolicies';
+import { setMinMax } from '@/services/planning/setMinMax';
+import { takeBack } from '@/services/planning/takeBack';
+import { approveOrder } from '@/services/purchase/approveOrder';
+import { editOrder } from '@/services/purchase/editOrder';
+import { makeOrders } from '@/services/purchase/makeOrders';
+import { putBackOrder } from '@/services/purchase/putBackOrder';
+import { readOrder, readOrders } from '@/services/purchase/readOrders';
+import { readTrays } from '@/services/purchase/readTrays';
+import { reopenOrder } from '@/services/purchase/reopenOrder';
+import { sendOrder } from '@/services/purchase/sendOrder';
+import { readArrival, readArrivals } from '@/services/stock/readArrivals';
+import { receiveGoods } from '@/services/stock/receiveGoods';
+import { type Books, edda, freshBooks, jun, mira, must, otto, req } from './support';
+
+let books: Books;
+beforeAll(async () => {
+  books = await freshBooks();
+});
+afterAll(() => books.close());
+
+type Try = (actor: Actor) => Promise<Result<unknown, Failure>>;
+const order = { orderId: 999, version: 1 };
+const buying: Role[] = ['buyer', 'owner'];
+const all: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];
+
+/** Use case file → what calling it does and who may. A file that is not here fails the test below. */
+const table: Record<string, { who: Role[]; tries: Try[] }> = {
+  'catalogue/readItems': {
+    who: all,
+    tries: [(a) => readItems(books.deps, a, { search: '', locationId: null }), (a) => readItem(books.deps, a, 1)],
+  },
+  'planning/acceptNeed': {
+    who: buying,
+    tries: [(a) => acceptNeed(books.deps, a, req({ needId: 999, fingerprint: 'x', packs: '1' }))],
+  },
+  'planning/readLastBought': {
+    who: ['buyer', 'owner', 'bookkeeper'],
+    tries: [(a) => readLastBought(books.deps, a, 1)],
+  },
+  'planning/readNeeds': { who: buying, tries: [(a) => readNeeds(books.deps, a, { locationId: null })] },
+  'planning/readPolicies': {
+    who: buying,
+    tries: [(a) => readPolicies(books.deps, a, { search: '', locationId: null })],
+  },
+  'planning/setMinMax': {
+    who: buying,
+    tries: [(a) => setMinMax(books.deps, a, req({ itemId: 999, locationId: 1, min: '1', max: '2', version: 0 }))],
+  },
+  'planning/takeBack': { who: buying, tries: [(a) => takeBack(books.deps, a, req({ trayLineId: 999 }))] },
+  'purchase/approveOrder': { who: buying, tries: [(a) => approveOrder(books.deps, a, req(order))] },
+  'purchase/editOrder': {
+    who: buying,
+    tries: [(a) => editOrder(books.deps, a, req({ orderId: 999, field: 'remove' as const, lineId: 1, was: '' }))],
+  },
+  'purchase/makeOrders': { who: buying, tries: [(a) => makeOrders(books.deps, a, req({ supplierIds: [1] }))] },
+  'purchase/putBackOrder': { who: buying, tries: [(a) => putBackOrder(books.deps, a, req(order))] },
+  'purchase/readOrders': {
+    who: ['buyer', 'owner', 'bookkeeper'],
+    tries: [(a) => readOrders(books.deps, a, { all: true }), (a) => readOrder(books.deps, a, 999)],
+  },
+  'purchase/readTrays': { who: ['buyer', 'owner', 'bookkeeper'], tries: [(a) => readTrays(books.deps, a)] },
+  'purchase/reopenOrder': { who: buying, tries: [(a) => reopenOrder(books.deps, a, req(order))] },
+  'purchase/sendOrder': {
+    who: buying,
+    tries: [(a) => sendOrder(books.deps, a, req({ ...order, how: 'email' as const }))],
+  },
+  'stock/readArrivals': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [
+      (a) => readArrivals(books.deps, a, { locationId: null }),
+      (a) => readArrival(books.deps, a, { orderId: 999, locationId: 3 }),
+    ],
+  },
+  'stock/receiveGoods': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => receiveGoods(books.deps, a, req({ orderId: 999, locationId: 3, deliveryNote: '', counted: [] }))],
+  },
+};
+
+/** Files of the services folder that are no use cases: shared steps that take an open transaction, shapes, sign-in. */
+const shared = new Set([
+  'catalogue/buying',
+  'people/readFrame',
+  'people/session',
+  'planning/recompute',
+  'planning/reckonPair',
+  'planning/trayTotals',
+  'purchase/loadOrder',
+  'purchase/orderFindings',
+  'purchase/orderNumber',
+  'purchase/pricing',
+  'stock/gauge',
+  'stock/postMovements',
+]);
+
+test('every use case is in the table', () => {
+  const folder = join(__dirname, '..', '..', 'src', 'services');
+  const files = readdirSync(folder, { withFileTypes: true })
+    .filter((e) => e.isDirectory())
+    .flatMap((d) => readdirSync(join(folder, d.name)).map((f) => `${d.name}/${f.replace(/\.ts$/, '')}`));
+  expect(files.filter((f) => !shared.has(f)).sort()).toEqual(Object.keys(table).sort());
+});
+
+const actors: [Role, Actor][] = [
+  ['buyer', mira],
+  ['owner', otto],
+  ['shop', jun],
+  ['bookkeeper', edda],
+];
+test.each(
+  Object.entries(table).flatMap(([name, { who }]) => actors.map(([role]) => [name, role, who.includes(role)] as const)),
+)('%s, %s: %s', async (name, role, allowed) => {
+  const actor = actors.find(([r]) => r === role)?.[1] as Actor;
+  for (const attempt of table[name]?.tries ?? []) {
+    const result = await attempt(actor);
+    const refused = !result.ok && result.error.kind === 'forbidden';
+    expect(refused).toBe(!allowed);
+  }
+});
+
+describe('limited to places', () => {
+  test('shop staff see and book in only what comes to their own place', async () => {
+    const { arrivals } = must(await readArrivals(books.deps, jun, { locationId: null }));
+    expect(arrivals.length).toBeGreaterThan(0);
+    expect(new Set(arrivals.map((a) => a.location))).toEqual(new Set(['Market Hall']));
+    expect(await readArrivals(books.deps, jun, { locationId: 1 })).toMatchObject({
+      error: { kind: 'forbidden', because: 'location' },
+    });
+    const elsewhere = req({ orderId: 7, locationId: 1, deliveryNote: '', counted: [] });
+    expect(await receiveGoods(books.deps, jun, elsewhere)).toMatchObject({
+      error: { kind: 'forbidden', because: 'location' },
+    });
+  });
+
+  test('a part of another place can’t be booked in under one’s own', async () => {
+    const part = await books.one<{ id: number }>(
+      'SELECT d.id FROM delivery_part d JOIN order_line l ON l.id = d.order_line_id WHERE l.order_id = 7 AND d.location_id = 1',
+    );
+    const counted = [{ partId: part.id, quantity: '1', unit: 'pack' as const }];
+    expect(
+      await receiveGoods(books.deps, jun, req({ orderId: 7, locationId: 3, deliveryNote: '', counted })),
+    ).toMatchObject({
+      error: { kind: 'not_found', what: 'line' },
+    });
+  });
+});

@@ -1,0 +1,138 @@
+import { randomBytes } from 'node:crypto';
+import { join } from 'node:path';
+import type { Pool } from 'mysql2/promise';
+import type { Actor } from '@/core/people';
+import type { Result } from '@/core/result';
+import { grantRights } from '@/data/grants';
+import { migrate } from '@/data/migrate';
+import { openPool, settingsFromEnvironment } from '@/data/pool';
+import { checkInvariants } from '@/data/repositories/invariants';
+import { readSnapshot } from '@/data/transaction';
+import type { Deps } from '@/services/deps';
+import { seedDemo } from '../../scripts/demoData/seed';
+
+export const MONDAY = '2026-11-23T09:00:00Z';
+export const migrations = join(__dirname, '..', '..', 'src', 'data', 'migrations');
+
+export type Books = {
+  readonly deps: Deps & { setClock: (iso: string) => void };
+  /** The owner's account, for looking at rows. */
+  readonly owner: Pool;
+  readonly name: string;
+  readonly rows: <T = Record<string, unknown>>(sql: string, values?: unknown[]) => Promise<T[]>;
+  readonly one: <T = Record<string, unknown>>(sql: string, values?: unknown[]) => Promise<T>;
+  readonly close: () => Promise<void>;
+};
+
+const environment = () => {
+  const settings = settingsFromEnvironment(process.env);
+  return {
+    app: settings,
+    owner: {
+      ...settings,
+      user: process.env.VORRAT_DB_OWNER ?? '',
+      password: process.env.VORRAT_DB_OWNER_PASSWORD ?? '',
+    },
+  };
+};
+
+/** A schema of its own with the demo company, used with the application's own rights. */
+export async function freshBooks({ seed = true } = {}): Promise<Books> {
+  const name = `vorrat_t${randomBytes(5).toString('hex')}`;
+  const { app, owner: ownerSettings } = environment();
+  const server = openPool({ ...ownerSettings, database: '' }, 1);
+  await server.query(`CREATE DATABASE \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
+  await server.end();
+  const owner = openPool({ ...ownerSettings, database: name }, 3);
+  await migrate(owner, migrations);
+  await grantRights(owner, name, app.user);
+  if (seed) await seedDemo(owner, new Date(MONDAY));
+  const pool = openPool({ ...app, database: name }, 10);
+  let now = Date.parse(MONDAY);
+  const rows = async <T>(sql: string, values: unknown[] = []) => (await owner.query(sql, values))[0] as T[];
+  return {
+    deps: {
+      pool,
+      clock: () => new Date(now),
+      setClock: (iso) => {
+        now = Date.parse(iso);
+      },
+    },
+    owner,
+    name,
+    rows,
+    one: async <T>(sql: string, values: unknown[] = []) => {
+      const [row] = await rows<T>(sql, values);
+      if (!row) throw new Error(`no row: ${sql}`);
+      return row;
+    },
+    close: async () => {
+      await pool.end();
+      await owner.query(`DROP DATABASE \`${name}\``);
+      await owner.end();
+    },
+  };
+}
+
+export const mira: Actor = {
+  userId: 1,
+  name: 'Mira Rook',
+  initials: 'MR',
+  role: 'buyer',
+  locations: null,
+  approvalLimit: 250_000,
+};
+export const otto: Actor = {
+  userId: 2,
+  name: 'Otto Quillon',
+  initials: 'OQ',
+  role: 'owner',
+  locations: null,
+  approvalLimit: null,
+};
+export const jun: Actor = {
+  userId: 3,
+  name: 'Jun Abara',
+  initials: 'JA',
+  role: 'shop',
+  locations: [3],
+  approvalLimit: 0,
+};
+export const edda: Actor = {
+  userId: 4,
+  name: 'Edda Lind',
+  initials: 'EL',
+  role: 'bookkeeper',
+  locations: null,
+  approvalLimit: 0,
+};
+
+/** A command with a key of its own. */
+export const req = <I>(input: I) => ({ key: randomBytes(15).toString('base64url'), input });
+
+export function must<T, E>(result: Result<T, E>): T {
+  if (!result.ok) throw new Error(JSON.stringify(result.error));
+  return result.value;
+}
+
+/** Violated invariants of the books, by name; empty in sound books. */
+export const violations = async (books: Books) =>
+  (await readSnapshot(books.owner, checkInvariants)).filter((f) => f.violations > 0);
+
+export type NeedRow = {
+  id: number;
+  fingerprint: string;
+  state: string;
+  suggested: string;
+  shortage: string;
+  itemId: number;
+  locationId: number;
+};
+
+/** The need of an item at a place, by number and code. */
+export const needOf = (books: Books, number: string, code: string) =>
+  books.one<NeedRow>(
+    `SELECT n.id, n.fingerprint, n.state, n.suggested, n.shortage, n.item_id AS itemId, n.location_id AS locationId
+       FROM need n JOIN item i ON i.id = n.item_id JOIN location l ON l.id = n.location_id WHERE i.number = ? AND l.code = ?`,
+    [number, code],
+  );
