@@ -6,7 +6,7 @@ export class Format {
   private readonly quantities: Intl.NumberFormat;
 
   constructor(readonly locale: string) {
-    this.quantities = new Intl.NumberFormat(locale, { maximumFractionDigits: 6, useGrouping: 'min2' });
+    this.quantities = new Intl.NumberFormat(locale, { maximumFractionDigits: 6, useGrouping: true });
   }
 
   /** The first language that formatting knows; British English else. */

@@ -1,4 +1,4 @@
-import { type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { cpSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';

@@ -1,3 +1,4 @@
+export { stateFingerprint } from './stateFingerprint';
 export {
   emptyNeedRunInput,
   type NeedRunInput,

@@ -14,6 +14,7 @@ import {
   roundings,
   roundOrder,
   silences,
+  stateFingerprint,
   suggest,
 } from '.';
 import { MICRO, units } from '@/core/quantity';
@@ -211,6 +212,36 @@ describe('reckoning', () => {
           expect(sum.toBuy + sum.steps.reduce((s, x) => s + x.added, 0)).toBe(
             r.mode === 'none' ? Math.max(sum.quantity, sum.toBuy) : sum.quantity,
           );
+        },
+      ),
+    );
+  });
+});
+
+describe('fingerprint of a state', () => {
+  const columns = ['onHand', 'blocked', 'onTheWay', 'inTrays', 'owed'] as const;
+  const of = (figures: readonly number[], source: number) => {
+    const input = emptyNeedRunInput(1);
+    for (const [i, column] of columns.entries()) input[column][0] = figures[i] as number;
+    return stateFingerprint(input, needRun(input), source, 0);
+  };
+  const figure = fc.integer({ min: -1_000_000_000_000_000, max: 1_000_000_000_000_000 });
+
+  test('equal states have equal ones; one figure, its sign or its place makes another', () => {
+    fc.assert(
+      fc.property(
+        fc.array(figure, { minLength: 5, maxLength: 5 }),
+        fc.integer({ min: 0, max: 4 }),
+        figure,
+        (figures, at, other) => {
+          const same = of(figures, 3);
+          expect(of([...figures], 3)).toBe(same);
+          expect(Number.isSafeInteger(same) && same >= 0).toBe(true);
+          expect(of(figures, 4)).not.toBe(same);
+          const changed = figures.map((f, i) => (i === at ? other : f));
+          if (other !== figures[at]) expect(of(changed, 3)).not.toBe(same);
+          const turned = [...figures].reverse();
+          if (turned.some((f, i) => f !== figures[i])) expect(of(turned, 3)).not.toBe(same);
         },
       ),
     );

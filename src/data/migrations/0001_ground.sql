@@ -216,6 +216,7 @@ CREATE TABLE item_location_state (
   suggested DECIMAL(18,6) NOT NULL,
   source_id INT UNSIGNED NULL,
   need_state ENUM('none','open','decided') NOT NULL,
+  fingerprint BIGINT UNSIGNED NOT NULL,
   PRIMARY KEY (item_id, location_id),
   FOREIGN KEY (item_id) REFERENCES item (id),
   FOREIGN KEY (location_id) REFERENCES location (id)

@@ -51,6 +51,7 @@ export type StateRow = Pair & {
   readonly suggested: string;
   readonly sourceId: number | null;
   readonly needState: 'none' | 'open' | 'decided';
+  readonly fingerprint: number;
 };
 
 const stateColumns = [
@@ -64,6 +65,7 @@ const stateColumns = [
   'suggested',
   'source_id',
   'need_state',
+  'fingerprint',
 ];
 
 export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
@@ -82,6 +84,7 @@ export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
       r.suggested,
       r.sourceId,
       r.needState,
+      r.fingerprint,
     ]),
     `ON DUPLICATE KEY UPDATE ${stateColumns.map((c) => `${c} = VALUES(${c})`).join(', ')}`,
   );
@@ -92,7 +95,7 @@ export async function readStates(tx: Tx, itemIds: readonly number[]): Promise<St
   return tx.rows<StateRow>(
     `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
             in_trays AS inTrays, owed, position_quantity AS position, shortage, suggested, source_id AS sourceId,
-            need_state AS needState
+            need_state AS needState, fingerprint
        FROM item_location_state WHERE item_id IN (${ids.sql})`,
     ids.values,
   );

@@ -1,4 +1,4 @@
-import { needRun, needStates } from '@/core/netting';
+import { needRun, needStates, stateFingerprint } from '@/core/netting';
 import { toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
 import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
@@ -15,7 +15,7 @@ import {
   upsertNeeds,
   upsertStates,
 } from '@/data/repositories/planning';
-import { readStateArrays } from '@/data/repositories/stateArrays';
+import { readStateFingerprints } from '@/data/repositories/stateFingerprints';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, stamp, todayOf } from '../deps';
 
@@ -91,6 +91,7 @@ function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
       suggested: decimal(out.quantity, at),
       sourceId: inputs.sourceIds[at] || null,
       needState: needStates[out.state[at] as number] as StateRow['needState'],
+      fingerprint: stateFingerprint(a, out, inputs.sourceIds[at] as number, at),
     };
   });
 }
@@ -106,24 +107,11 @@ export async function markChanged(deps: Deps): Promise<{ pairs: number; changed:
   const found = await readSnapshot(deps.pool, async (tx) => {
     const inputs = await readNeedInputs(tx, null, todayOf(deps, await readCompany(tx)));
     const out = needRun(inputs.arrays);
-    const stored = await readStateArrays(tx, inputs);
+    const stored = await readStateFingerprints(tx, inputs);
     const width = inputs.locationIds.length;
     const changed: Pair[] = [];
-    const { onHand, blocked, onTheWay, inTrays, owed } = inputs.arrays;
     for (let i = 0; i < inputs.arrays.count; i += 1) {
-      const same =
-        stored.known[i] === 1 &&
-        stored.onHand[i] === onHand[i] &&
-        stored.blocked[i] === blocked[i] &&
-        stored.onTheWay[i] === onTheWay[i] &&
-        stored.inTrays[i] === inTrays[i] &&
-        stored.owed[i] === owed[i] &&
-        stored.position[i] === out.position[i] &&
-        stored.shortage[i] === out.shortage[i] &&
-        stored.suggested[i] === out.quantity[i] &&
-        stored.state[i] === out.state[i] &&
-        stored.sourceIds[i] === inputs.sourceIds[i];
-      if (same) continue;
+      if (stored[i] === stateFingerprint(inputs.arrays, out, inputs.sourceIds[i] as number, i)) continue;
       const itemId = inputs.itemIds[Math.floor(i / width)] as number;
       changed.push({ itemId, locationId: inputs.locationIds[i % width] as number });
     }

@@ -26,13 +26,12 @@ function counted(entry: Entry, line: ExpectedLine): number | null {
 }
 
 /** Counting goods in: what came per line, in packs or single units; what did not come stays expected. */
-export function BookIn({ arrival, today }: { arrival: Arrival; today: string }) {
+export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: string; toOrder: boolean }) {
   const format = useFormat();
   const router = useRouter();
   const { busy, failure, run } = useCommand();
   const [entries, setEntries] = useState<ReadonlyMap<number, Entry>>(new Map());
   const [note, setNote] = useState('');
-  const [done, setDone] = useState<string | null>(null);
   const form = useRef<HTMLFormElement>(null);
   const entryOf = (l: ExpectedLine) => entries.get(l.partId) ?? EMPTY;
   const put = (l: ExpectedLine, change: Partial<Entry>) =>
@@ -52,11 +51,11 @@ export function BookIn({ arrival, today }: { arrival: Arrival; today: string }) 
       deliveryNote: note.trim(),
       counted: arrival.lines.map((l) => ({ partId: l.partId, ...entryOf(l) })),
     };
-    const outcome = await run<{ receipt: string }>('receive-goods', input);
+    const outcome = await run<{ receipt: string }>('receive-goods', input, { refresh: false });
     if (!outcome.ok) return;
-    setEntries(new Map());
-    setDone(outcome.value.receipt);
-    router.push(`/orders/${arrival.orderId}`);
+    // Nothing may be left to expect here, so this page may be gone: go on to where the receipt shows.
+    router.push(toOrder ? `/orders/${arrival.orderId}` : `/arrivals?booked=${outcome.value.receipt}`);
+    router.refresh();
   };
 
   /** Enter goes to the next count, and from the last one to the button. */
@@ -113,11 +112,6 @@ export function BookIn({ arrival, today }: { arrival: Arrival; today: string }) 
           {failure && !serverField && (
             <p className="fault w-full" role="alert">
               {failureSentence(failure, format)}
-            </p>
-          )}
-          {done && (
-            <p className="w-full text-action" role="status">
-              Booked in as {done}.
             </p>
           )}
         </div>

@@ -12,12 +12,12 @@ export function useCommand() {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
   const [failure, setFailure] = useState<ClientFailure | null>(null);
-  const run = async <T>(name: string, input: unknown): Promise<Outcome<T>> => {
+  const run = async <T>(name: string, input: unknown, { refresh = true } = {}): Promise<Outcome<T>> => {
     setBusy(true);
     const outcome = await sendCommand<T>(name, input);
     setBusy(false);
     setFailure(outcome.ok ? null : outcome.failure);
-    if (outcome.ok) router.refresh();
+    if (outcome.ok && refresh) router.refresh();
     return outcome;
   };
   return {

@@ -74,7 +74,7 @@ test('bad input, a lost session and a lost database lose nothing', async ({ page
   // The same form sent twice makes one order.
   await page.goto('/trays');
   await page.getByRole('button', { name: 'Make order for Hollinmere Spinners' }).dblclick();
-  await expect(page.getByText('draft, number at approval')).toBeVisible();
+  await expect(page.getByText('draft, number at approval', { exact: true })).toBeVisible();
   expect(await world.rows("SELECT COUNT(*) AS n FROM purchase_order WHERE state = 'draft'")).toEqual([{ n: 1 }]);
 
   // Addresses that lead nowhere are 404, with a way back.

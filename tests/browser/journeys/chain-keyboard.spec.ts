@@ -43,7 +43,7 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.press('Enter');
   await tabTo(page, page.getByRole('button', { name: 'Make order for Hollinmere Spinners' }));
   await keyboard.press('Enter');
-  await expect(page.getByText('draft, number at approval')).toBeVisible();
+  await expect(page.getByText('draft, number at approval', { exact: true })).toBeVisible();
 
   // Twelve bags of moss are at the break; four are not, so the price follows back up.
   await tabTo(page, page.getByLabel('Quantity of Fen merino 4-ply, moss, Harbour Street'));

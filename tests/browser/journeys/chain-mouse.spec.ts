@@ -40,10 +40,10 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
 
   // A draft, put back once, made again.
   await page.getByRole('button', { name: 'Make order for Hollinmere Spinners' }).click();
-  await expect(page.getByText('draft, number at approval')).toBeVisible();
+  await expect(page.getByText('draft, number at approval', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Put back into trays' }).click();
   await page.getByRole('button', { name: 'Make order for Hollinmere Spinners' }).click();
-  await expect(page.getByText('draft, number at approval')).toBeVisible();
+  await expect(page.getByText('draft, number at approval', { exact: true })).toBeVisible();
 
   // Corrected in the draft: a quantity, a day, a price that differs from the list.
   await page.getByLabel('Quantity of Fen merino 4-ply, chalk, Old Mill').fill('6');

@@ -31,7 +31,7 @@ test('two people at once lose nothing', async ({ page: mira, browser, baseURL, w
   // The same order.
   await mira.goto('/trays');
   await mira.getByRole('button', { name: 'Make order for Hollinmere Spinners' }).click();
-  await expect(mira.getByText('draft, number at approval')).toBeVisible();
+  await expect(mira.getByText('draft, number at approval', { exact: true })).toBeVisible();
   await otto.goto(mira.url());
   const moss = 'Fen merino 4-ply, moss';
   const quantity = `Quantity of ${moss}, Harbour Street`;

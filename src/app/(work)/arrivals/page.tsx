@@ -12,9 +12,10 @@ export const metadata: Metadata = { title: 'Arrivals' };
 
 export default async function ArrivalsPage({ searchParams }: { searchParams: SearchParams }) {
   const params = await searchParams;
-  const { actor } = await frameOf();
+  const { actor, frame } = await frameOf();
   const format = await requestFormat();
   const wanted = text(params.order);
+  const booked = text(params.booked);
   const orderId = /^\d{1,10}$/.test(wanted) ? Number(wanted) : undefined;
   const { value, failure } = shown(await readArrivals(deps(), actor, { locationId: await placeOf(params), orderId }));
   if (failure) return <Refused failure={failure} format={format} />;
@@ -33,6 +34,11 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
           </Link>
         )}
       </div>
+      {/^R\d{4}-\d{4,6}$/.test(booked) && (
+        <p className="border-b border-rule px-4 py-2 font-semibold text-action" role="status">
+          Booked in as {booked}.
+        </p>
+      )}
       {arrivals.length === 0 ? (
         <Notice title="Nothing is expected">
           Approved and sent orders stand here until their goods are booked in.
@@ -60,9 +66,13 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
                   <td>{a.location}</td>
                   <td>{a.supplier}</td>
                   <td className="max-sm:hidden">
-                    <Link className="link" href={`/orders/${a.orderId}`}>
-                      {a.number}
-                    </Link>
+                    {frame.stops.orders ? (
+                      <Link className="link" href={`/orders/${a.orderId}`}>
+                        {a.number}
+                      </Link>
+                    ) : (
+                      a.number
+                    )}
                     {!a.sent && <span className="second block">not sent yet</span>}
                   </td>
                   <td className="second max-md:hidden">

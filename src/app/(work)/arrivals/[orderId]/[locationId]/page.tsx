@@ -8,10 +8,10 @@ import { Refused } from '@/ui/frame/refused';
 export const metadata: Metadata = { title: 'Book in' };
 
 export default async function Page({ params }: { params: Promise<{ orderId: string; locationId: string }> }) {
-  const { actor } = await frameOf();
+  const { actor, frame } = await frameOf();
   const { orderId, locationId } = await params;
   const key = { orderId: idOf(orderId), locationId: idOf(locationId) };
   const { value, failure } = shown(await readArrival(deps(), actor, key));
   if (failure) return <Refused failure={failure} format={await requestFormat()} />;
-  return <BookIn arrival={value.arrival} today={value.today} />;
+  return <BookIn arrival={value.arrival} today={value.today} toOrder={frame.stops.orders} />;
 }

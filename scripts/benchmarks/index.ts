@@ -1,0 +1,31 @@
+import { needRunBench } from './needRun';
+
+export type Figure = {
+  readonly name: string;
+  readonly value: number;
+  readonly unit: string;
+  readonly baseline: number;
+  readonly ratio: number;
+  readonly goal: number;
+};
+
+const benches: Readonly<Record<string, () => Promise<Figure[]>>> = { 'need-run': needRunBench };
+
+async function runBenches(): Promise<void> {
+  const wanted = process.argv.slice(2);
+  const unknown = wanted.filter((name) => !Object.hasOwn(benches, name));
+  if (unknown.length > 0) {
+    console.error(`No bench is called ${unknown.join(', ')}; there are: ${Object.keys(benches).join(', ')}.`);
+    process.exitCode = 2;
+    return;
+  }
+  for (const [name, bench] of Object.entries(benches)) {
+    if (wanted.length > 0 && !wanted.includes(name)) continue;
+    for (const figure of await bench()) console.log(JSON.stringify(figure));
+  }
+}
+
+runBenches().catch((e) => {
+  console.error(e);
+  process.exit(1);
+});
