@@ -12,13 +12,22 @@ type DatabaseServer = {
 };
 
 /** A server and a database of this worker alone. */
-type Site = { url: string; folder: string; port: number; database: DatabaseServer; server: ChildProcess };
+type Site = {
+  url: string;
+  folder: string;
+  port: number;
+  database: DatabaseServer;
+  server: ChildProcess;
+  serve: () => Promise<ChildProcess>;
+};
 
 export type World = {
   readonly url: string;
   readonly database: DatabaseServer;
   /** The database server back after it was stopped. */
   readonly startDatabase: () => Promise<unknown>;
+  /** kill -9 of the application server, and a new one at the same address. */
+  readonly restartServer: () => Promise<void>;
   readonly rows: <T>(sql: string, values?: unknown[]) => Promise<T[]>;
 };
 
@@ -41,9 +50,16 @@ export const test = base.extend<{ world: World }, { site: Site }>({
       await database.start(port);
       const web = await freePort();
       const env = { ...database.env(), VORRAT_CLOCK: CLOCK };
-      const server = await serve({ port: web, env, output: 'ignore' });
-      await use({ url: `http://127.0.0.1:${web}`, folder, port, database, server });
-      await endServer(server);
+      const site: Site = {
+        url: `http://127.0.0.1:${web}`,
+        folder,
+        port,
+        database,
+        serve: () => serve({ port: web, env, output: 'ignore' }),
+        server: await serve({ port: web, env, output: 'ignore' }),
+      };
+      await use(site);
+      await endServer(site.server);
       await database.stop('SIGKILL');
       rmSync(folder, { recursive: true, force: true });
     },
@@ -71,7 +87,12 @@ export const test = base.extend<{ world: World }, { site: Site }>({
       await connection.end();
       return found as T[];
     };
-    await use({ url: site.url, database: site.database, startDatabase, rows });
+    const restartServer = async () => {
+      const { endServer } = await scripts('application.mjs');
+      await endServer(site.server, 'SIGKILL');
+      site.server = await site.serve();
+    };
+    await use({ url: site.url, database: site.database, startDatabase, restartServer, rows });
   },
   baseURL: async ({ site }, use) => use(site.url),
 });

@@ -1,0 +1,83 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, signIn, test } from '../support';
+
+const sizes = {
+  desk: { width: 1280, height: 800 },
+  wide: { width: 1920, height: 1080 },
+  phone: { width: 390, height: 844 },
+  'zoomed to 200 %': { width: 640, height: 400 },
+};
+
+for (const theme of ['paper', 'ink'] as const) {
+  for (const [name, viewport] of Object.entries(sizes)) {
+    test(`every view, ${theme}, ${name}: no serious finding, nothing wider than the window`, async ({
+      page,
+      world,
+      context,
+      baseURL,
+    }) => {
+      await page.setViewportSize(viewport);
+      await context.addCookies([{ name: 'theme', value: theme, url: baseURL as string }]);
+      const check = async (what: string) => {
+        await expect(page.getByRole('heading').first()).toBeVisible();
+        const { violations } = await new AxeBuilder({ page })
+          .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+          .analyze();
+        const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+        expect([what, serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' ')}`)]).toEqual([what, []]);
+        const overflow = await page.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        );
+        expect([what, overflow]).toEqual([what, 0]);
+      };
+      await page.goto('/sign-in');
+      await check('sign-in');
+      await signIn(page, 'mira');
+      await check('needs');
+      await page.keyboard.press('?');
+      await check('keys');
+      await page.keyboard.press('Escape');
+
+      // A row that was accepted and one that was refused, then a tray and a draft.
+      const needs = await world.rows<{ id: number; fingerprint: string }>(
+        "SELECT id, fingerprint FROM need WHERE state = 'open' AND source_id IS NOT NULL ORDER BY id LIMIT 4",
+      );
+      for (const n of needs.slice(1)) {
+        const input = { needId: n.id, fingerprint: n.fingerprint, packs: '2' };
+        const sent = await page.request.post('/api/commands/accept-need', {
+          data: { key: `accessibility-${theme}-${n.id}-x`, input },
+        });
+        expect(sent.status()).toBe(200);
+      }
+      const field = page.locator('tr[data-need]').first().getByRole('textbox');
+      await field.fill('six');
+      await field.press('Enter');
+      await expect(page.getByRole('alert').filter({ hasText: 'not a number' })).toBeVisible();
+      await check('needs with a fault');
+      await page.goto('/trays');
+      await check('trays');
+      const made = await page.request.post('/api/commands/make-orders', {
+        data: { key: `accessibility-${theme}-orders`, input: { supplierIds: [1] } },
+      });
+      const { value } = (await made.json()) as { value: { orderId: number }[] };
+      for (const path of [
+        `/orders/${value[0]?.orderId}`,
+        '/orders',
+        '/orders?show=all',
+        '/orders/5',
+        '/orders/7/print',
+        '/arrivals',
+        '/arrivals/6/2',
+        '/items',
+        '/items?q=nothing+has+this',
+        '/items?at=HS',
+        '/items/1',
+        '/policies?q=10412',
+        '/orders/99999',
+      ]) {
+        await page.goto(path);
+        await check(path);
+      }
+    });
+  }
+}
