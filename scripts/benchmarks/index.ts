@@ -1,13 +1,5 @@
+import type { Figure } from './figure';
 import { needRunBench } from './needRun';
-
-export type Figure = {
-  readonly name: string;
-  readonly value: number;
-  readonly unit: string;
-  readonly baseline: number;
-  readonly ratio: number;
-  readonly goal: number;
-};
 
 const benches: Readonly<Record<string, () => Promise<Figure[]>>> = { 'need-run': needRunBench };
 

@@ -8,7 +8,7 @@ import { readSnapshot, write } from '@/data/transaction';
 import { fullNeedRun } from '@/services/planning/recompute';
 import { writeCatalogue } from '../demoData/catalogue';
 import { seeded } from '../demoData/random';
-import type { Figure } from '.';
+import type { Figure } from './figure';
 
 const ITEMS = 10_000;
 const LOCATIONS = 10;

@@ -1,15 +1,15 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useFormat } from '../format-context.client';
 import { failureSentence } from '../sentences';
 import { type ClientFailure, type Outcome, sendCommand } from './send';
+import { useRefresh } from './use-refresh.client';
 
 /** Sends commands one at a time, keeps the sentence of the last failure, and reads the page again after success. */
 export function useCommand() {
   const format = useFormat();
-  const router = useRouter();
+  const readAgain = useRefresh();
   const [busy, setBusy] = useState(false);
   const [failure, setFailure] = useState<ClientFailure | null>(null);
   const run = async <T>(name: string, input: unknown, { refresh = true } = {}): Promise<Outcome<T>> => {
@@ -17,7 +17,7 @@ export function useCommand() {
     const outcome = await sendCommand<T>(name, input);
     setBusy(false);
     setFailure(outcome.ok ? null : outcome.failure);
-    if (outcome.ok && refresh) router.refresh();
+    if (outcome.ok && refresh) await readAgain();
     return outcome;
   };
   return {

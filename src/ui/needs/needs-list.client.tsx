@@ -1,7 +1,6 @@
 'use client';
 
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { baseQuantity } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
@@ -9,6 +8,7 @@ import { MICRO, toDecimal } from '@/core/quantity';
 import { fraction } from '@/core/units';
 import type { NeedGroup, NeedsPage, NeedView } from '@/services/planning/readNeeds';
 import { type ClientFailure, sendCommand } from '../command/send';
+import { useRefresh } from '../command/use-refresh.client';
 import { ListAndPanel, Notice } from '../frame/states';
 import { type Format, plural } from '../format';
 import { useFormat } from '../format-context.client';
@@ -37,7 +37,7 @@ const sameNeeds = (a: NeedsPage, b: NeedsPage, settled: ReadonlySet<number>) => 
  *  stays in place, struck, until the list is refreshed; changes by others wait behind "n changed". */
 export function NeedsList({ page: fresh }: { page: NeedsPage }) {
   const format = useFormat();
-  const router = useRouter();
+  const readAgain = useRefresh();
   const [page, setPage] = useState(fresh);
   const [states, setStates] = useState<ReadonlyMap<number, RowState>>(new Map());
   const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
@@ -57,7 +57,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
     setPage(fresh);
     setStates(new Map());
     setTyped(new Map());
-    router.refresh();
+    readAgain();
   };
   // A refresh asked for by the person shows what comes back at once.
   const [adopt, setAdopt] = useState(false);
@@ -103,7 +103,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
     });
     if (!outcome.ok) return put({ kind: 'failed', failure: outcome.failure });
     put({ kind: 'accepted', tray: outcome.value.supplier, packs: toDecimal(checked.value) });
-    router.refresh();
+    readAgain();
   };
 
   const onRowKey = (event: KeyboardEvent<HTMLTableRowElement>, need: NeedView) => {

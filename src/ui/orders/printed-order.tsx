@@ -23,7 +23,7 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
           <PrintButton />
         </span>
       </div>
-      <article className="mx-auto my-6 max-w-[190mm] bg-white p-[14mm] text-[13px] text-black print:m-0 print:p-0">
+      <article className="mx-auto my-6 max-w-[190mm] bg-white p-[14mm] text-[13px] text-black max-sm:my-0 max-sm:p-3 print:m-0 print:p-0">
         <header className="mb-8 flex justify-between gap-8">
           <div>
             <h1 className="text-xl font-semibold">Purchase order {head.number}</h1>
@@ -31,7 +31,7 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
           </div>
           <p className="text-right font-semibold">{buyer.name}</p>
         </header>
-        <div className="mb-7 grid grid-cols-3 gap-6">
+        <div className="mb-7 grid grid-cols-3 gap-6 max-sm:grid-cols-1 max-sm:gap-3 print:grid-cols-3">
           <div>
             <h2 className="mb-1 border-b border-black pb-0.5 text-xs font-semibold">Supplier</h2>
             {address(head.supplierAddress)}

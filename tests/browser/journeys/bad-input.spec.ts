@@ -1,4 +1,4 @@
-import { expect, needRow, signIn, test } from '../support';
+import { expect, needRow, signIn, test, waiting } from '../support';
 
 const KEY = 'a-key-of-this-test-000001';
 
@@ -45,6 +45,8 @@ test('bad input, a lost session and a lost database lose nothing', async ({ page
   await dialog.getByRole('button').click();
   await expect(moss.getByText('7 bags')).toBeVisible();
   await expect(moss.getByText('in the Hollinmere Spinners tray')).toBeVisible();
+
+  await expect(waiting(page, 'Needs')).toHaveText('Needs15');
 
   // The database is gone: said in the row, and the same command goes through once it is back.
   const chalk = needRow(page, 'Fen merino 4-ply, chalk', 'Old Mill');

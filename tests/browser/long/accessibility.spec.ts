@@ -1,6 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, signIn, test } from '../support';
 
+test.setTimeout(300_000);
+
 const sizes = {
   desk: { width: 1280, height: 800 },
   wide: { width: 1920, height: 1080 },

@@ -1,0 +1,120 @@
+import { cpSync, mkdirSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build, endServer, serve } from './lib/application.mjs';
+import { bootstrap } from './lib/bootstrap.mjs';
+import { Database, freePort } from './lib/database.mjs';
+import { main, root, say } from './lib/say.mjs';
+import { CLOCK, seededFolder } from './lib/testData.mjs';
+
+/** The pictures of docs/screenshots, from the demo data on the tests' day. */
+main(async () => {
+  await bootstrap(['database', 'browser']);
+  await build();
+  const folder = join(root, '.data', 'screenshots');
+  rmSync(folder, { recursive: true, force: true });
+  cpSync(await seededFolder(), folder, { recursive: true });
+  const database = await new Database(folder).start();
+  const port = await freePort();
+  const server = await serve({ port, env: { ...database.env(), VORRAT_CLOCK: CLOCK }, output: 'ignore' });
+  const { chromium } = await import('@playwright/test');
+  const args = [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ];
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
+  try {
+    await pictures(browser, `http://127.0.0.1:${port}`);
+  } finally {
+    await browser.close();
+    await endServer(server);
+    await database.stop('SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+async function open(browser, baseURL, login, options = {}) {
+  const context = await browser.newContext({
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    ...options,
+  });
+  const page = await context.newPage();
+  await page.goto('/sign-in');
+  await page.getByLabel('Name').fill(login);
+  await page.getByLabel('Password').fill('quillon');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'));
+  return page;
+}
+
+async function pictures(browser, baseURL) {
+  const out = join(root, 'docs', 'screenshots');
+  mkdirSync(out, { recursive: true });
+  const shoot = async (page, name) => {
+    await page.waitForLoadState('networkidle');
+    await page.screenshot({ path: join(out, `${name}.png`) });
+    say(name);
+  };
+  const row = (page, name) => page.getByRole('row', { name: new RegExp(`^${name}, [^,]*, below minimum`) });
+
+  const phone = await open(browser, baseURL, 'jun', { viewport: { width: 390, height: 844 } });
+  await phone.goto('/arrivals/7/3');
+  await phone.getByLabel('Counted Fen merino 4-ply, brick').fill('1');
+  await shoot(phone, 'phone');
+
+  const page = await open(browser, baseURL, 'mira');
+  await row(page, 'Fen merino 4-ply, moss').focus();
+  await page.getByText('Hollinmere Spinners, 8 bags').waitFor();
+  await shoot(page, 'needs');
+  for (const name of [
+    'Fen merino 4-ply, chalk',
+    'Fen merino 4-ply, moss',
+    'Fen merino 4-ply, slate',
+    'Marl sock yarn, ember',
+    'Half-linen 150 cm, natural',
+  ]) {
+    await row(page, name).getByRole('button').click();
+    await row(page, name).getByText('tray').waitFor();
+  }
+  const dark = await open(browser, baseURL, 'mira', { colorScheme: 'dark' });
+  await row(dark, 'Sewing thread 200 m, navy').focus();
+  await shoot(dark, 'needs-dark');
+
+  await page.goto('/trays');
+  await shoot(page, 'trays');
+  await page.getByRole('button', { name: 'Make order for Hollinmere Spinners' }).click();
+  await page.getByText('draft, number at approval', { exact: true }).waitFor();
+  const price = page.getByLabel('Price of Fen merino 4-ply, slate');
+  await price.fill('32.10');
+  await price.press('Enter');
+  await page.getByText('list 32.80').waitFor();
+  await shoot(page, 'order');
+  await page.goto('/orders');
+  await shoot(page, 'orders');
+  await page.goto('/orders/7/print');
+  await shoot(page, 'print');
+  await page.goto('/arrivals');
+  await shoot(page, 'arrivals');
+  await page.goto('/arrivals/5/2');
+  await page.getByLabel('Counted Satin ribbon 15 mm, ivory').fill('1');
+  await shoot(page, 'book-in');
+  await page.goto('/items');
+  await shoot(page, 'items');
+  await page.goto('/items/7');
+  await shoot(page, 'item');
+  await page.goto('/policies?q=fen+merino');
+  const max = page.getByLabel('Maximum of Fen merino 4-ply, heather, Old Mill');
+  await page.getByLabel('Minimum of Fen merino 4-ply, fog, Harbour Street').focus();
+  if ((await max.count()) > 0) {
+    await max.fill('5');
+    await max.press('Enter');
+    await page.getByText('is above maximum').waitFor();
+  }
+  await shoot(page, 'policies');
+}
