@@ -60,7 +60,9 @@ export function OrderLines({ order }: { order: OrderView }) {
               </div>
             </td>
             <td className="figure">{editable ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}</td>
-            <td className="figure font-semibold">{format.amount(l.net, currency)}</td>
+            <td className="figure font-semibold">
+              <span className={editable ? 'block leading-7' : ''}>{format.amount(l.net, currency)}</span>
+            </td>
             {editable && (
               <td className="figure">
                 <RemoveLine orderId={orderId} line={l} />

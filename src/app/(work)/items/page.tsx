@@ -14,13 +14,15 @@ export const metadata: Metadata = { title: 'Items' };
 
 export default async function ItemsPage({ searchParams }: { searchParams: SearchParams }) {
   const params = await searchParams;
-  const { actor } = await frameOf();
+  const { actor, frame } = await frameOf();
   const format = await requestFormat();
   const search = text(params.q).slice(0, 100);
   const locationId = await placeOf(params);
   const { value, failure } = shown(await readItems(deps(), actor, { search, locationId }));
   if (failure) return <Refused failure={failure} format={format} />;
   const { items, currency } = value;
+  // A column per place while they fit beside each other, else a list in one cell.
+  const columns = locationId === null && frame.locations.length <= 6 ? frame.locations : [];
   return (
     <section className="min-h-0 flex-1 overflow-y-auto bg-sheet">
       <div className="bar sticky top-0 z-2">
@@ -59,13 +61,24 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
         <table className="sheet">
           <thead>
             <tr>
-              <th style={{ width: '34%' }}>Item</th>
-              <th className="max-md:hidden">Category</th>
-              <th>{locationId === null ? 'Free at each place' : 'Stock'}</th>
+              <th style={{ width: '30%' }}>Item</th>
+              {columns.length === 0 && <th>{locationId === null ? 'Free at each place' : 'Stock'}</th>}
+              {columns.map((l) => (
+                <th key={l.id} className="figure max-md:hidden">
+                  Free at
+                  <br />
+                  {l.name}
+                </th>
+              ))}
               <th className="figure">On hand</th>
+              <th className="figure max-sm:hidden">Coming</th>
               <th className="figure max-sm:hidden">Value</th>
               <th className="max-md:hidden">Bought from</th>
-              <th className="figure max-md:hidden">List price each</th>
+              <th className="figure max-md:hidden">
+                List price
+                <br />
+                each
+              </th>
               <th className="figure max-sm:hidden">Needs</th>
             </tr>
           </thead>
@@ -78,20 +91,35 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
                   </Link>
                   <span className="code">{item.number}</span>
                 </td>
-                <td className="max-md:hidden">{item.category}</td>
-                <td>
-                  {locationId === null ? (
-                    <FreeByPlace places={byPlace} format={format} coming={gauge.coming + gauge.inTrays} />
-                  ) : (
-                    <>
-                      <LevelStrip gauge={gauge} format={format} id={`i${item.id}`} />
-                      <span className="second">{gaugeWords(gauge, format)}</span>
-                    </>
-                  )}
-                </td>
+                {columns.length === 0 && (
+                  <td>
+                    {locationId === null ? (
+                      <FreeByPlace places={byPlace} format={format} coming={gauge.coming + gauge.inTrays} />
+                    ) : (
+                      <>
+                        <LevelStrip gauge={gauge} format={format} id={`i${item.id}`} />
+                        <span className="second">{gaugeWords(gauge, format)}</span>
+                      </>
+                    )}
+                  </td>
+                )}
+                {columns.map((l) => {
+                  const free = byPlace.find((p) => p.name === l.name)?.free;
+                  return (
+                    <td
+                      key={l.id}
+                      className={`figure max-md:hidden ${free && free < 0 ? 'font-semibold text-stop' : ''}`}
+                    >
+                      {free === undefined ? '–' : format.quantity(free)}
+                    </td>
+                  );
+                })}
                 <td className={`figure font-semibold ${gauge.onHand < 0 ? 'text-stop' : ''}`}>
                   {format.quantity(gauge.onHand)}
                   <span className="second block font-normal">{plural(item.unitName, gauge.onHand)}</span>
+                </td>
+                <td className="figure max-sm:hidden">
+                  {gauge.coming + gauge.inTrays === 0 ? '–' : format.quantity(gauge.coming + gauge.inTrays)}
                 </td>
                 <td className="figure max-sm:hidden">{format.amount(worth, currency)}</td>
                 <td className="max-md:hidden">{supplier ?? <span className="marker">no supplier</span>}</td>
