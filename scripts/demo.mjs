@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { build, endServer, serve } from './lib/application.mjs';
+import { build, endLeftServer, endServer, noteServer, serve } from './lib/application.mjs';
 import { bootstrap } from './lib/bootstrap.mjs';
 import { Database, isFree } from './lib/database.mjs';
 import { main, root, runTs, Stop, say } from './lib/say.mjs';
@@ -12,6 +12,8 @@ async function demo() {
   const host = process.env.VORRAT_HOST ?? '127.0.0.1';
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Stop(`VORRAT_PORT=${process.env.VORRAT_PORT} is not a port number.`);
+  const note = join(root, '.data', 'demo', 'server.json');
+  await endLeftServer(note);
   if (!(await isFree(port)))
     throw new Stop(`Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} npm run demo`);
 
@@ -41,6 +43,7 @@ async function demo() {
     // The server gets only what it needs: not the owner's account.
     const { VORRAT_DB_OWNER: _, VORRAT_DB_OWNER_PASSWORD: __, ...application } = env;
     server = await serve({ port, host, env: application, dev });
+    noteServer(note, server);
     say(`
 Vorrat is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port}
 

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, readlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { root, run, Stop, say } from './say.mjs';
@@ -59,6 +59,34 @@ export async function serve({ port, env, dev = false, host = '127.0.0.1', output
     await pause(100);
   }
   throw new Stop('The server did not answer within a minute.');
+}
+
+const alive = (pid) => {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+/** Notes which server a start command has, so that the next one can tell when it was left behind. */
+export const noteServer = (file, server) =>
+  writeFileSync(file, JSON.stringify({ starter: process.pid, server: server.pid }));
+
+/** Ends a server whose start command was killed. One whose start command still runs, or that works in another folder,
+ *  is left alone. */
+export async function endLeftServer(file) {
+  if (!existsSync(file)) return;
+  const { starter, server } = JSON.parse(readFileSync(file, 'utf8'));
+  if (alive(starter) || !alive(server)) return;
+  try {
+    if (readlinkSync(`/proc/${server}/cwd`) !== root) return;
+  } catch {
+    return;
+  }
+  process.kill(server, 'SIGTERM');
+  for (let i = 0; i < 100 && alive(server); i += 1) await pause(50);
 }
 
 /** Ends a server and waits for it. */
