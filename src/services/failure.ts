@@ -8,7 +8,6 @@ export type FieldFault =
   | QuantityFault
   | PriceFault
   | PolicyFault
-  | { readonly kind: 'not_whole_packs'; readonly text: string; readonly pack: string }
   | { readonly kind: 'zero_quantity' }
   | { readonly kind: 'absurd_quantity'; readonly text: string; readonly times: number }
   | { readonly kind: 'not_a_date'; readonly text: string };

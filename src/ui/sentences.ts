@@ -27,8 +27,6 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `“${fault.text}” is not a price.`;
     case 'price_too_large':
       return `“${fault.text}” is larger than a price can be.`;
-    case 'not_whole_packs':
-      return `“${fault.text}” is no whole number of ${fault.pack}.`;
     case 'not_a_date':
       return `“${fault.text}” is not a date.`;
     case 'min_above_max':

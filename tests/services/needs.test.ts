@@ -185,8 +185,11 @@ describe('stored needs', () => {
     await write(books.deps.pool, async (tx) => ok(await markDirty(tx, [await needOf(books, '10412-07', 'HS')])));
     await recomputeDirty(books.deps, 200);
     expect((await needOf(books, '10412-07', 'HS')).shortage).toBe('64.000000');
+    const keys = () => books.rows("SELECT 1 FROM idempotency_key WHERE created_at < '2026-10-31'");
+    expect((await keys()).length).toBeGreaterThan(0);
     books.deps.setClock('2026-11-30T09:00:00Z');
     await bringUpToDate(books.deps);
+    expect(await keys()).toEqual([]);
     expect((await needOf(books, '10412-07', 'HS')).shortage).toBe('54.000000');
   });
 });

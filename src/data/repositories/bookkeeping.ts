@@ -31,7 +31,7 @@ export const storeResult = (tx: Tx, userId: number, key: string, result: string)
   });
 
 export const deleteOldKeys = (tx: Tx, before: string) =>
-  tx.run('DELETE FROM idempotency_key WHERE created_at < :before LIMIT 500', { before });
+  tx.run('DELETE FROM idempotency_key WHERE created_at < :before', { before });
 
 export type Change = {
   readonly entity: 'order' | 'need' | 'tray_line' | 'policy' | 'receipt';

@@ -1,6 +1,7 @@
 import { needRun, needStates, stateFingerprint } from '@/core/netting';
 import { toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
+import { deleteOldKeys } from '@/data/repositories/bookkeeping';
 import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
 import { byPair, type Pair } from '@/data/repositories/levels';
 import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
@@ -128,8 +129,11 @@ export async function fullNeedRun(deps: Deps): Promise<{ pairs: number; changed:
   return looked;
 }
 
+/** How long the result of a command is kept for a repetition. */
+const KEY_DAYS = 30;
+
 /** Before needs are shown: takes marks that a crash left behind, and runs everything once when a new day has begun
- *  (horizons move with the date). */
+ *  (horizons move with the date); keys of commands past their time go then too. */
 export async function bringUpToDate(deps: Deps): Promise<void> {
   const company = await readSnapshot(deps.pool, readCompany);
   const today = todayOf(deps, company);
@@ -137,6 +141,7 @@ export async function bringUpToDate(deps: Deps): Promise<void> {
     await fullNeedRun(deps);
     await write<void, never>(deps.pool, async (tx) => {
       await setNeedsAsOf(tx, today);
+      await deleteOldKeys(tx, stamp(new Date(deps.clock().getTime() - KEY_DAYS * 86_400_000)));
       return ok(undefined);
     });
   } else await recomputeDirty(deps, 200);

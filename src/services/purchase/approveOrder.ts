@@ -33,13 +33,13 @@ export async function approveOrder(
     const amount = orderTotals(lines.map(totalLineOf), order.currency).net;
     const within = may(actor, 'orders.approve', { amount });
     if (!within.ok) return within;
-    await markDirty(tx, pairsOf(lines, parts));
     const period = periodOf(today);
     const number = order.number ?? numberText('', period, await drawNumber(tx, 'PO', period));
     await approveOrderRow(tx, { id: order.id, number, userId: actor.userId, at: now, orderDate: today });
     await recordChanges(tx, actor.userId, now, [
       { entity: 'order', entityId: order.id, action: 'approved', after: { number, net: amount } },
     ]);
+    await markDirty(tx, pairsOf(lines, parts));
     return ok({ number });
   });
 }

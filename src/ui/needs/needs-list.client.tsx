@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { baseQuantity } from '@/core/packs';
+import { baseQuantity, isWholePacks } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
 import { MICRO, toDecimal } from '@/core/quantity';
 import { fraction } from '@/core/units';
@@ -352,6 +352,9 @@ function NeedRow(props: {
                 <span className="second block">
                   {base === null ? '–' : `${format.quantity(base)} ${plural(need.unit, base)}`}
                 </span>
+                {checked.ok && !isWholePacks(checked.value) && need.packName !== need.unit && (
+                  <span className="marker">not whole {plural(need.packName, 2 * MICRO)}</span>
+                )}
               </span>
               {!settled && (
                 <button
