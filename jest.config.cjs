@@ -15,7 +15,12 @@ const shared = { testEnvironment: 'node', transform, moduleNameMapper: { '^@/(.*
 
 module.exports = {
   projects: [
-    { ...shared, displayName: 'core', testMatch: ['<rootDir>/src/**/*.test.ts'] },
-    { ...shared, displayName: 'services', testMatch: ['<rootDir>/tests/services/**/*.test.ts'], testTimeout: 60_000 },
+    { ...shared, displayName: 'core', testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'] },
+    {
+      ...shared,
+      displayName: 'services',
+      testMatch: ['<rootDir>/tests/services/**/*.test.ts'],
+      setupFilesAfterEnv: ['<rootDir>/tests/services/patience.ts'],
+    },
   ],
 };

@@ -8,14 +8,13 @@ import { insertOrder, insertOrderLine, insertPart } from '@/data/repositories/or
 import { findItem, readSuppliers } from '@/data/repositories/catalogue';
 import { write } from '@/data/transaction';
 import { readBuying } from '@/services/catalogue/buying';
-import type { Deps } from '@/services/deps';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { expectedPrice } from '@/services/purchase/pricing';
 import { readOrder } from '@/services/purchase/readOrders';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { readCompany } from '@/data/repositories/company';
-import { todayOf } from '@/services/deps';
+import { type Deps, stamp, todayOf } from '@/services/deps';
 import type { Placed } from './catalogue';
 
 type PlanLine = {
@@ -140,7 +139,7 @@ export async function placeOrder(
       if (!supplier) throw new Error(`no supplier ${plan.supplier}`);
       const { id: supplierId, currency, paymentTerms, deliveryTerms, address } = supplier;
       const terms = { currency, paymentTerms, deliveryTerms, supplierAddress: address };
-      const at = deps.clock().toISOString().replace('T', ' ').replace('Z', '');
+      const at = stamp(deps.clock());
       const id = await insertOrder(tx, { supplierId, orderDate: today, ...terms, userId: buyer.userId, at });
       const byItem = new Map<number, PlanLine[]>();
       for (const l of plan.lines) byItem.set(l.itemId, [...(byItem.get(l.itemId) ?? []), l]);

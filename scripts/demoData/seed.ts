@@ -4,7 +4,7 @@ import type { Actor } from '@/core/people';
 import { checked, MICRO, units } from '@/core/quantity';
 import { ok, unwrap } from '@/core/result';
 import { write } from '@/data/transaction';
-import type { Deps } from '@/services/deps';
+import { type Deps, stamp } from '@/services/deps';
 import { fullNeedRun } from '@/services/planning/recompute';
 import { postMovements, type StockChange } from '@/services/stock/postMovements';
 import { type Placed, writeCatalogue } from './catalogue';
@@ -106,12 +106,10 @@ export async function seedDemo(pool: Pool, now: Date): Promise<void> {
       (w < 6 ? changes : later).push(sale);
     }
   }
-  await write(pool, async (tx) => ok(await postMovements(tx, null, stampOf(at(91)), changes)));
+  await write(pool, async (tx) => ok(await postMovements(tx, null, stamp(at(91)), changes)));
   for (const o of plans.filter((x) => x.daysAgo > 30)) await placeOrder(pool, depsAt, buyer, o);
-  await write(pool, async (tx) => ok(await postMovements(tx, null, stampOf(at(1)), later)));
+  await write(pool, async (tx) => ok(await postMovements(tx, null, stamp(at(1)), later)));
   for (const o of plans.filter((x) => x.daysAgo <= 30)) await placeOrder(pool, depsAt, buyer, o);
   await fullNeedRun({ pool, clock: () => now });
   await write(pool, async (tx) => ok(await tx.run('UPDATE company SET needs_as_of = :today WHERE id = 1', { today })));
 }
-
-const stampOf = (d: Date) => d.toISOString().replace('T', ' ').replace('Z', '');

@@ -16,7 +16,7 @@ export class DatabaseBusy extends Error {
   }
 }
 
-type Fault = { errno?: number; code?: string };
+type Fault = { errno?: number; code?: string; fatal?: boolean };
 
 /** MariaDB error numbers: 1213 deadlock, 1205 lock wait timeout. Both leave nothing behind after a rollback. */
 export const isRetryable = (e: unknown): boolean => [1213, 1205].includes((e as Fault)?.errno ?? 0);
@@ -35,6 +35,10 @@ const connectionCodes = new Set([
   'ER_SERVER_SHUTDOWN',
 ]);
 
-/** The connection is gone or was never made (1053, 1152, 1927: the server went away under it). */
-export const isConnectionFault = (e: unknown): boolean =>
-  connectionCodes.has((e as Fault)?.code ?? '') || [1053, 1152, 1927, 2006, 2013].includes((e as Fault)?.errno ?? 0);
+/** The connection is gone or was never made (1053, 1152, 1927: the server went away under it). A fatal fault without a
+ *  number is mysql2's own word for a connection that was already closed. */
+export function isConnectionFault(e: unknown): boolean {
+  const { code = '', errno, fatal } = (e ?? {}) as Fault;
+  if (fatal && errno === undefined) return true;
+  return connectionCodes.has(code) || [1053, 1152, 1927, 2006, 2013].includes(errno ?? 0);
+}

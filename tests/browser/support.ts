@@ -95,16 +95,30 @@ export const test = base.extend<{ world: World }, { site: Site }>({
     await use({ url: site.url, database: site.database, startDatabase, restartServer, rows });
   },
   baseURL: async ({ site }, use) => use(site.url),
+  page: async ({ page }, use) => {
+    const goto = page.goto.bind(page);
+    page.goto = async (url, options) => {
+      const response = await goto(url, options);
+      await ready(page);
+      return response;
+    };
+    await use(page);
+  },
 });
 
 export { expect };
 
+/** The page answers to keys and clicks, not only shows. */
+export const ready = (page: Page) => page.locator('html[data-ready]').waitFor({ state: 'attached' });
+
 export async function signIn(page: Page, login: string): Promise<void> {
   await page.goto('/sign-in');
+  await ready(page);
   await page.getByLabel('Name').fill(login);
   await page.getByLabel('Password').fill('quillon');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'));
+  await ready(page);
 }
 
 /** The row of a need. */

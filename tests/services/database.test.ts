@@ -2,7 +2,7 @@ import { copyFileSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { err, ok } from '@/core/result';
-import { DatabaseBusy, DatabaseUnavailable } from '@/data/errors';
+import { DatabaseBusy, DatabaseUnavailable, isConnectionFault, isRetryable } from '@/data/errors';
 import { migrate, statementsOf } from '@/data/migrate';
 import { openPool } from '@/data/pool';
 import { list, type Tx } from '@/data/sql';
@@ -116,6 +116,24 @@ describe('transactions', () => {
     await expect(cut).rejects.toBeInstanceOf(DatabaseUnavailable);
     expect((await books.one<{ name: string }>('SELECT name FROM company')).name).toBe('Quillon Yarn & Cloth');
     expect(await readSnapshot(deps().pool, (tx) => tx.row('SELECT 1 AS one'))).toEqual({ one: 1 });
+  });
+});
+
+describe('kinds of faults', () => {
+  test.each([
+    [{ errno: 1213 }, true, false],
+    [{ errno: 1205 }, true, false],
+    [{ errno: 1062 }, false, false],
+    [{ errno: 1045, fatal: true, code: 'ER_ACCESS_DENIED_ERROR' }, false, false],
+    [{ code: 'ECONNREFUSED', errno: -111, fatal: true }, false, true],
+    [{ code: 'PROTOCOL_CONNECTION_LOST', fatal: true }, false, true],
+    [{ fatal: true, message: 'connection is in closed state' }, false, true],
+    [{ errno: 1927 }, false, true],
+    [new TypeError('a defect'), false, false],
+    [null, false, false],
+  ])('%j', (fault, retryable, connection) => {
+    expect(isRetryable(fault)).toBe(retryable);
+    expect(isConnectionFault(fault)).toBe(connection);
   });
 });
 

@@ -1,11 +1,11 @@
 'use client';
 
-import Form from 'next/form';
 import Link from 'next/link';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import type { PolicyCell, PolicyItem } from '@/services/planning/readPolicies';
 import type { ClientFailure } from '../command/send';
 import { useCommand } from '../command/use-command.client';
+import { SearchForm } from '../frame/search-form';
 import { ListAndPanel, Notice } from '../frame/states';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
@@ -74,20 +74,7 @@ export function PolicySheet(props: {
         <p className="text-muted">
           {items.length} items × {props.locations} locations · {props.without} without a policy
         </p>
-        <Form action="/policies" className="ml-auto flex gap-2" role="search">
-          {props.at && <input type="hidden" name="at" value={props.at} />}
-          <input
-            name="q"
-            key={props.search}
-            className="entry w-48"
-            defaultValue={props.search}
-            placeholder="name or number"
-            aria-label="Search items"
-          />
-          <button type="submit" className="chip">
-            Search
-          </button>
-        </Form>
+        <SearchForm action="/policies" search={props.search} at={props.at} />
       </div>
       {items.length === 0 ? (
         <Notice title={`No item has “${props.search}” in its name or number`}>

@@ -1,4 +1,4 @@
-import { expect, needRow, tabTo, test, waiting } from '../support';
+import { expect, needRow, ready, tabTo, test, waiting } from '../support';
 
 test('the same by keyboard alone', async ({ page, world }) => {
   const { keyboard } = page;
@@ -9,6 +9,7 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.type('quillon');
   await keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: '16 needs' })).toBeVisible();
+  await ready(page);
 
   // The keys of the view, shown on demand.
   await keyboard.press('?');

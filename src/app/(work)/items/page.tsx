@@ -1,10 +1,10 @@
 import type { Metadata } from 'next';
-import Form from 'next/form';
 import Link from 'next/link';
 import { deps } from '@/app/_server/deps';
 import { frameOf, placeOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
 import { readItems } from '@/services/catalogue/readItems';
 import { Refused } from '@/ui/frame/refused';
+import { SearchForm } from '@/ui/frame/search-form';
 import { Notice } from '@/ui/frame/states';
 import { FreeByPlace } from '@/ui/items/free-by-place';
 import { plural } from '@/ui/format';
@@ -36,20 +36,7 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
             currency,
           )}
         </p>
-        <Form action="/items" className="ml-auto flex gap-2" role="search">
-          {text(params.at) && <input type="hidden" name="at" value={text(params.at)} />}
-          <input
-            name="q"
-            className="entry w-56"
-            defaultValue={search}
-            key={search}
-            placeholder="name or number"
-            aria-label="Search items"
-          />
-          <button type="submit" className="chip">
-            Search
-          </button>
-        </Form>
+        <SearchForm action="/items" search={search} at={text(params.at)} />
       </div>
       {items.length === 0 ? (
         <Notice title={search ? `No item has “${search}” in its name or number` : 'There is no item yet'}>

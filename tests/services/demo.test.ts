@@ -1,0 +1,137 @@
+import { readItem, readItems } from '@/services/catalogue/readItems';
+import { readPolicies } from '@/services/planning/readPolicies';
+import { readOrders } from '@/services/purchase/readOrders';
+import { readArrivals } from '@/services/stock/readArrivals';
+import { fullNeedRun } from '@/services/planning/recompute';
+import { seedDemo } from '../../scripts/demoData/seed';
+import { type Books, freshBooks, jun, mira, must, violations } from './support';
+
+const tables = [
+  'item',
+  'pack',
+  'source',
+  'price',
+  'policy',
+  'level',
+  'movement',
+  'purchase_order',
+  'order_line',
+  'delivery_part',
+  'goods_receipt_line',
+  'need',
+];
+/** Everything that is not a time of writing or a password. */
+const dump = async (books: Books) => {
+  const all: Record<string, unknown> = {};
+  for (const table of tables) all[table] = await books.rows(`SELECT * FROM ${table} ORDER BY 1, 2`);
+  return all;
+};
+
+describe('demo data', () => {
+  test('the same day gives the same data; a later day the same company, moved along', async () => {
+    const [first, second, later] = [await freshBooks(), await freshBooks(), await freshBooks({ seed: false })];
+    expect(await dump(second)).toEqual(await dump(first));
+    await seedDemo(later.owner, new Date('2027-02-10T09:00:00Z'));
+    const newest = (b: Books) => b.one<{ d: string }>('SELECT MAX(business_date) AS d FROM movement');
+    expect([(await newest(first)).d, (await newest(later)).d]).toEqual(['2026-11-16', '2027-02-03']);
+    const stock = (b: Books) => b.rows('SELECT item_id, location_id, on_hand FROM level ORDER BY 1, 2');
+    expect(await stock(later)).toEqual(await stock(first));
+    expect(await violations(later)).toEqual([]);
+    for (const books of [first, second, later]) await books.close();
+  });
+});
+
+describe('what pages read', () => {
+  let books: Books;
+  beforeAll(async () => {
+    books = await freshBooks();
+  });
+  afterAll(() => books.close());
+
+  test('items: by name or number, all places or one; a stock total is the sum of its places', async () => {
+    const read = async (search: string, locationId: number | null = null) =>
+      must(await readItems(books.deps, mira, { search, locationId })).items;
+    expect(await read('')).toHaveLength(81);
+    expect((await read('10412-07')).map((i) => i.item.name)).toEqual(['Fen merino 4-ply, moss']);
+    expect((await read('MOSS')).map((i) => i.item.number)).toEqual(['10412-07']);
+    expect(await read('100%_no_such')).toEqual([]);
+    for (const i of await read('needle')) {
+      expect(i.byPlace.reduce((sum, p) => sum + p.free, 0)).toBe(i.gauge.free);
+      expect([i.gauge.min, i.gauge.max]).toEqual([null, null]);
+    }
+    const [here] = await read('10412-07', 1);
+    expect(here?.gauge).toMatchObject({ free: 12_000_000, coming: 10_000_000, min: 28_000_000, max: 76_000_000 });
+    expect((await read('Row counter'))[0]).toMatchObject({ supplier: 'Ishimura-dai Needles', each: null });
+    expect((await read('Shawl pin'))[0]).toMatchObject({ supplier: null });
+  });
+
+  test('an item: its movements run up to its stock, with packs, sources and purchases', async () => {
+    const view = must(await readItem(books.deps, mira, 7));
+    for (const place of view.places) {
+      const last = view.movements.find((m) => m.locationId === place.locationId);
+      expect(Math.round(Number(last?.runningOnHand) * 1e6)).toBe(place.gauge.onHand);
+    }
+    expect(view.packs.map((p) => [p.name, Number(p.content.num / p.content.den)])).toEqual([
+      ['bag', 10],
+      ['carton', 60],
+    ]);
+    expect(view.sources.map((s) => [s.source.supplierName, s.perPack, s.each])).toEqual([
+      ['Hollinmere Spinners', '32.800000', '3.2800'],
+      ['Narrowick Wool', '222.600000', '3.7100'],
+    ]);
+    expect(view.bought.map((b) => b.number)).toEqual(['2611-0002', '2610-0001', '2609-0001']);
+    expect(must(await readItem(books.deps, jun, 7)).places.map((p) => p.location)).toEqual(['Market Hall']);
+    expect(await readItem(books.deps, mira, 999_999)).toMatchObject({ error: { kind: 'not_found' } });
+  });
+
+  test('policies: what is in force and where it comes from', async () => {
+    const { items, without } = must(await readPolicies(books.deps, mira, { search: '', locationId: null }));
+    const rows = items.flatMap((i) => i.rows.slice(1).map((r) => ({ item: i.number, ...r })));
+    expect(without).toBe(4);
+    expect(rows.filter((r) => r.kind === 'none').map((r) => r.item)).toEqual(Array(4).fill('22290-02'));
+    expect(rows.filter((r) => r.kind === 'not_carried').map((r) => [r.item, r.location])).toEqual([
+      ['70002-01', 'Market Hall'],
+      ['70002-02', 'Market Hall'],
+    ]);
+    const inherited = rows.filter((r) => r.origin === 'item');
+    expect(inherited.length).toBeGreaterThan(10);
+    for (const r of inherited) {
+      const every = items.find((i) => i.number === r.item)?.rows[0];
+      expect([r.min, r.max]).toEqual([every?.min, every?.max]);
+    }
+  });
+
+  test('orders and arrivals: open ones first asked for, late ones first expected', async () => {
+    const open = must(await readOrders(books.deps, mira, { all: false })).orders;
+    expect(open.map((o) => [o.number, o.state, o.came])).toEqual([
+      ['2611-0002', 'approved', 'nothing'],
+      ['2610-0003', 'sent', 'nothing'],
+      ['2611-0001', 'sent', 'part'],
+    ]);
+    expect(must(await readOrders(books.deps, mira, { all: true })).orders).toHaveLength(7);
+    const dates = must(await readArrivals(books.deps, mira, { locationId: null })).arrivals.map(
+      (a) => a.wantedDate ?? '',
+    );
+    expect(dates).toEqual([...dates].sort());
+  });
+
+  test('a stopped item is never bought again', async () => {
+    await books.owner.query("UPDATE item SET status = 'stopped' WHERE number = '10412-11'");
+    await fullNeedRun(books.deps);
+    const state = await books.one(
+      "SELECT n.state FROM need n JOIN item i ON i.id = n.item_id WHERE i.number = '10412-11'",
+    );
+    expect(state).toEqual({ state: 'none' });
+  });
+
+  test('a blocked supplier gives way to the next source', async () => {
+    await books.owner.query("UPDATE supplier SET status = 'blocked' WHERE code = 'HOL'");
+    await fullNeedRun(books.deps);
+    const need = await books.one(
+      `SELECT s.code, n.suggested FROM need n JOIN item i ON i.id = n.item_id JOIN source q ON q.id = n.source_id
+         JOIN supplier s ON s.id = q.supplier_id WHERE i.number = '10412-07' AND n.location_id = 1`,
+    );
+    // Cartons of 60 cover what bags of 10 did.
+    expect(need).toEqual({ code: 'NAR', suggested: '60.000000' });
+  });
+});
