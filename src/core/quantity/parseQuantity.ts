@@ -1,5 +1,5 @@
 import { err, ok, type Result } from '@/core/result';
-import { MAX_QUANTITY, MICRO, type Quantity } from './quantity';
+import { MAX_QUANTITY, MICRO, type Quantity, toDecimal } from './quantity';
 
 export type QuantityFault =
   | { readonly kind: 'not_a_number'; readonly text: string }
@@ -44,4 +44,12 @@ export function parseQuantity(typed: string): Result<Quantity, QuantityFault> {
   if (whole.length > 10) return err({ kind: 'too_large', text });
   const q = Number(whole) * MICRO + Number(decimals.slice(0, 6).padEnd(6, '0'));
   return q > MAX_QUANTITY ? err({ kind: 'too_large', text }) : ok(q);
+}
+
+/** A quantity as it is put into a field: what parseQuantity reads back as exactly this, never as ambiguous.
+ *  @example entryText(units(1.25))   // '1.25'
+ *  @example entryText(units(6.505))  // '6.5050' */
+export function entryText(q: Quantity): string {
+  const text = toDecimal(q);
+  return /^[1-9]\d{0,2}\.\d{3}$/.test(text) ? `${text}0` : text;
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { checked, fromDecimal, MAX_QUANTITY, parseQuantity, toDecimal, units } from '.';
+import { checked, entryText, fromDecimal, MAX_QUANTITY, parseQuantity, toDecimal, units } from '.';
 
 const any = fc.integer({ min: -MAX_QUANTITY, max: MAX_QUANTITY });
 
@@ -64,12 +64,15 @@ describe('what a person types', () => {
     expect(parseQuantity('2,000')).toMatchObject({ ok: false, error: { readings: ['2000', '2.0'] } });
   });
 
-  test('a plain figure typed back is the same figure, unless it could group thousands', () => {
+  test('what the program puts into a field is read back as exactly that', () => {
+    expect(entryText(units(6.505))).toBe('6.5050');
+    expect(entryText(units(13.716))).toBe('13.7160');
+    expect(entryText(units(1250.125))).toBe('1250.125');
     fc.assert(
       fc.property(fc.integer({ min: 0, max: MAX_QUANTITY }), (q) => {
-        const text = toDecimal(q);
-        const ambiguous = /^[1-9]\d{0,2}\.\d{3}$/.test(text);
-        expect(parseQuantity(text)).toMatchObject(ambiguous ? { ok: false } : { ok: true, value: q });
+        expect(parseQuantity(entryText(q))).toEqual({ ok: true, value: q });
+        const thousandths = (q % 10_000_000) * 1000;
+        expect(parseQuantity(entryText(thousandths))).toEqual({ ok: true, value: thousandths });
       }),
     );
   });

@@ -1,7 +1,7 @@
 import type { Reckoning } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
 import type { EffectivePolicy } from '@/core/policy';
-import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
+import { entryText, fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import { readItems } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
@@ -38,7 +38,7 @@ export type PolicyItem = {
   readonly rows: readonly PolicyCell[];
 };
 
-const text = (q: Quantity | null) => (q === null ? '' : toDecimal(q));
+const text = (q: Quantity | null) => (q === null ? '' : entryText(q));
 
 /** The policy sheet: per item the row for every location, then one per place with what is in force there.
  *  Errors: forbidden. */

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { baseQuantity } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
-import { toDecimal } from '@/core/quantity';
+import { entryText } from '@/core/quantity';
 import { fraction } from '@/core/units';
 import type { Arrival, ExpectedLine } from '@/services/stock/readArrivals';
 import { useCommand } from '../command/use-command.client';
@@ -38,7 +38,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
     setEntries((all) => new Map(all).set(l.partId, { ...(all.get(l.partId) ?? EMPTY), ...change }));
   const everything = () =>
     setEntries(
-      new Map(arrival.lines.map((l) => [l.partId, { quantity: toDecimal(l.openPacks), unit: 'pack' as const }])),
+      new Map(arrival.lines.map((l) => [l.partId, { quantity: entryText(l.openPacks), unit: 'pack' as const }])),
     );
   const serverField = failure?.kind === 'invalid_field' ? failure.field : null;
   const filled = arrival.lines.filter((l) => entryOf(l).quantity.trim() !== '');

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { baseQuantity, isWholePacks } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
-import { MICRO, toDecimal } from '@/core/quantity';
+import { entryText, MICRO, toDecimal } from '@/core/quantity';
 import { fraction } from '@/core/units';
 import type { NeedGroup, NeedsPage, NeedView } from '@/services/planning/readNeeds';
 import { type ClientFailure, sendCommand } from '../command/send';
@@ -87,7 +87,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
   );
 
   const accept = async (need: NeedView) => {
-    const packs = typed.get(need.id) ?? toDecimal(need.packs);
+    const packs = typed.get(need.id) ?? entryText(need.packs);
     const put = (state: RowState) => setStates((all) => new Map(all).set(need.id, state));
     const refusal = cannotAccept(need);
     const checked = checkLineQuantity(packs);
@@ -284,7 +284,7 @@ function NeedRow(props: {
   onAccept: () => void;
 }) {
   const { need, format, currency, state, typed } = props;
-  const text = typed ?? toDecimal(need.packs);
+  const text = typed ?? entryText(need.packs);
   const checked = checkLineQuantity(text);
   const content = fraction(BigInt(need.content.num), BigInt(need.content.den));
   const base = checked.ok ? baseQuantity(checked.value, content) : null;

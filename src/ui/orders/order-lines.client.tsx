@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
-import { toDecimal } from '@/core/quantity';
+import { entryText, toDecimal } from '@/core/quantity';
 import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { plural } from '../format';
@@ -168,7 +168,7 @@ function Part({
     <span className="grid grid-cols-[58px_74px_1fr_auto] items-start gap-x-2">
       <Cell
         label={`Quantity of ${about}`}
-        value={packs}
+        value={entryText(part.packs)}
         className="figure w-14"
         save={(now) => edit({ field: 'packs', partId: part.id, was: packs, now })}
       />

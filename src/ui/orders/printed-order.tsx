@@ -53,13 +53,13 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
         <p className="mb-5">
           Payment: {head.paymentTerms}. Delivery: {head.deliveryTerms}. Prices in {head.currency}, without tax.
         </p>
-        <table className="w-full border-collapse">
+        <table className="w-full border-collapse max-sm:text-[11px] print:text-[10pt]">
           <thead>
             <tr className="border-b border-black text-left text-xs">
               <th className="w-6 py-1 font-semibold">#</th>
               <th className="py-1 font-semibold">Item</th>
               <th className="py-1 font-semibold">Quantity, place and day</th>
-              <th className="figure py-1 font-semibold">Price per pack</th>
+              <th className="figure py-1 font-semibold max-sm:whitespace-normal">Price per pack</th>
               <th className="figure py-1 pl-4 font-semibold">Net</th>
             </tr>
           </thead>
@@ -67,19 +67,21 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
             {lines.map((l) => (
               <tr key={l.id} className="break-inside-avoid border-b border-neutral-300 align-top">
                 <td className="py-1.5">{l.lineNo}</td>
-                <td className="py-1.5 pr-3">
+                <td className="py-1.5 pr-3 max-sm:pr-1">
                   {l.description}
                   <span className="block text-xs">
                     {l.supplierItemNumber && `Your number ${l.supplierItemNumber}`}
-                    {l.itemNumber && <span className="block whitespace-nowrap">Our number {l.itemNumber}</span>}
+                    {l.itemNumber && <span className="block sm:whitespace-nowrap">Our number {l.itemNumber}</span>}
                   </span>
                 </td>
-                <td className="py-1.5 pr-3">
+                <td className="py-1.5 pr-3 max-sm:pr-1">
                   {l.parts.map((p) => (
                     <span key={p.id} className="block">
                       {format.quantity(p.packs)} {plural(l.packName, p.packs)} ({format.quantity(p.base)}{' '}
                       {plural(l.unit, p.base)}), {p.location}
-                      {p.wantedDate && <span className="whitespace-nowrap">, {format.dateWithYear(p.wantedDate)}</span>}
+                      {p.wantedDate && (
+                        <span className="sm:whitespace-nowrap">, {format.dateWithYear(p.wantedDate)}</span>
+                      )}
                     </span>
                   ))}
                 </td>

@@ -1,0 +1,85 @@
+import { commands, envelope } from './commands';
+
+const key = 'a-key-of-this-test-000001';
+const samples: Record<string, { good: object[]; bad: object[] }> = {
+  'accept-need': {
+    good: [
+      { needId: 1, fingerprint: 'x', packs: '6' },
+      { needId: 1, fingerprint: 'x', packs: '' },
+    ],
+    bad: [
+      { needId: '1', fingerprint: 'x', packs: '6' },
+      { needId: 0, fingerprint: 'x', packs: '6' },
+      { needId: 1, fingerprint: 'x', packs: 6 },
+      { needId: 1, packs: '6' },
+    ],
+  },
+  'take-back': {
+    good: [{ trayLineId: 5 }],
+    bad: [{}, { trayLineId: -5 }, { trayLineId: 1.5 }, { trayLineId: 1, more: 1 }],
+  },
+  'make-orders': {
+    good: [{ supplierIds: [1, 2] }],
+    bad: [{ supplierIds: [] }, { supplierIds: ['1'] }, { supplierIds: 1 }],
+  },
+  'put-back-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: 1 }, { orderId: 1, version: 0 }] },
+  'approve-order': { good: [{ orderId: 1, version: 1 }], bad: [{ version: 1 }] },
+  'reopen-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: null, version: 1 }] },
+  'send-order': {
+    good: [{ orderId: 1, version: 1, how: 'phone' }],
+    bad: [
+      { orderId: 1, version: 1 },
+      { orderId: 1, version: 1, how: 'pigeon' },
+    ],
+  },
+  'edit-order': {
+    good: [
+      { orderId: 1, field: 'packs', partId: 1, was: '5', now: '6' },
+      { orderId: 1, field: 'price', lineId: 1, was: '', now: '32.80' },
+      { orderId: 1, field: 'remove', lineId: 1, was: '' },
+    ],
+    bad: [
+      { orderId: 1, field: 'packs', lineId: 1, was: '5', now: '6' },
+      { orderId: 1, field: 'remove', lineId: 1, was: '', now: 'x' },
+      { orderId: 1, field: 'supplier', lineId: 1, was: '', now: 'x' },
+      { orderId: 1, field: 'price', lineId: 1, was: '', now: 'x'.repeat(41) },
+    ],
+  },
+  'receive-goods': {
+    good: [{ orderId: 1, locationId: 1, deliveryNote: '', counted: [{ partId: 1, quantity: '', unit: 'base' }] }],
+    bad: [
+      { orderId: 1, locationId: 1, deliveryNote: '', counted: [{ partId: 1, quantity: '1', unit: 'dozen' }] },
+      { orderId: 1, locationId: 1, deliveryNote: 'n'.repeat(61), counted: [] },
+      { orderId: 1, locationId: 1, counted: [] },
+    ],
+  },
+  'set-min-max': {
+    good: [{ itemId: 1, locationId: null, min: '', max: '', version: 0 }],
+    bad: [
+      { itemId: 1, min: '', max: '', version: 0 },
+      { itemId: 1, locationId: 1, min: 5, max: '', version: 0 },
+    ],
+  },
+};
+
+test('every command has samples here', () => {
+  expect(Object.keys(samples).sort()).toEqual(Object.keys(commands).sort());
+});
+
+describe.each(Object.entries(samples))('%s', (name, { good, bad }) => {
+  const shape = commands[name]?.shape;
+  test.each(good)('takes %j', (input) => expect(shape?.validate(input, { convert: false }).error).toBeUndefined());
+  test.each(bad)('refuses %j', (input) => expect(shape?.validate(input, { convert: false }).error).toBeDefined());
+});
+
+test.each([
+  [{ key, input: {} }, true],
+  [{ key: 'short', input: {} }, false],
+  [{ key: `${key} with spaces`, input: {} }, false],
+  [{ key: 'k'.repeat(65), input: {} }, false],
+  [{ key }, false],
+  [{ key, input: [] }, false],
+  [null, false],
+])('the envelope %j: %s', (body, fits) => {
+  expect(envelope.validate(body ?? undefined, { presence: 'required' }).error === undefined).toBe(fits);
+});

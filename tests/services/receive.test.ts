@@ -1,0 +1,112 @@
+import { entryText } from '@/core/quantity';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { approveOrder } from '@/services/purchase/approveOrder';
+import { makeOrders } from '@/services/purchase/makeOrders';
+import { readOrder } from '@/services/purchase/readOrders';
+import { readArrival } from '@/services/stock/readArrivals';
+import { type Counted, receiveGoods } from '@/services/stock/receiveGoods';
+import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+
+let books: Books;
+beforeEach(async () => {
+  books = await freshBooks();
+});
+afterEach(async () => {
+  expect(await violations(books)).toEqual([]);
+  await books.close();
+});
+
+/** An approved order of one need. */
+async function ordered(
+  number: string,
+  code: string,
+  packs: string,
+): Promise<{ orderId: number; locationId: number; partId: number; itemId: number }> {
+  const need = await needOf(books, number, code);
+  must(await acceptNeed(books.deps, otto, req({ needId: need.id, fingerprint: need.fingerprint, packs })));
+  const [made] = must(await makeOrders(books.deps, otto, req({ supplierIds: [1, 2, 3, 4, 5, 6, 7, 8] })));
+  const orderId = made?.orderId ?? 0;
+  const { head, lines } = must(await readOrder(books.deps, otto, orderId));
+  must(await approveOrder(books.deps, otto, req({ orderId, version: head.version })));
+  return { orderId, locationId: need.locationId, itemId: need.itemId, partId: lines[0]?.parts[0]?.id ?? 0 };
+}
+
+const book = (
+  o: { orderId: number; locationId: number; partId: number },
+  quantity: string,
+  unit: Counted['unit'] = 'pack',
+) =>
+  receiveGoods(
+    books.deps,
+    mira,
+    req({
+      orderId: o.orderId,
+      locationId: o.locationId,
+      deliveryNote: '',
+      counted: [{ partId: o.partId, quantity, unit }],
+    }),
+  );
+const level = (o: { itemId: number; locationId: number }) =>
+  books.one<{ q: string; v: number }>(
+    'SELECT on_hand AS q, value_minor AS v FROM level WHERE item_id = ? AND location_id = ?',
+    [o.itemId, o.locationId],
+  );
+const part = (id: number) =>
+  books.one<{ base: string; came: string; value: number }>(
+    'SELECT base_quantity AS base, received_quantity AS came, received_value_minor AS value FROM delivery_part WHERE id = ?',
+    [id],
+  );
+
+test('bolts of 15 yd, counted in metres and in bolts: the parts add up to 150.876 m and to the line’s value', async () => {
+  const linen = await ordered('22017-01', 'WY', '11');
+  const before = await level(linen);
+  must(await book(linen, '20,5', 'base'));
+  must(await book(linen, '3'));
+  const { arrival } = must(await readArrival(books.deps, mira, linen));
+  expect(arrival.lines[0]?.openBase).toBe(150_876_000 - 20_500_000 - 41_148_000);
+  must(await book(linen, entryText(arrival.lines[0]?.openBase ?? 0), 'base'));
+  expect(await part(linen.partId)).toEqual({ base: '150.876000', came: '150.876000', value: 93_247 });
+  const after = await level(linen);
+  expect(Number(after.q) - Number(before.q)).toBeCloseTo(150.876, 6);
+  expect(after.v - before.v).toBe(93_247);
+});
+
+test('more than ordered is booked as it came, at the agreed price; nothing is expected any more', async () => {
+  const zip = await ordered('28305-02', 'OM', '3');
+  must(await book(zip, '4'));
+  expect(await part(zip.partId)).toEqual({ base: '75.000000', came: '100.000000', value: 6500 });
+  expect(must(await readOrder(books.deps, mira, zip.orderId)).came).toBe('all');
+  const state = await books.one<{ coming: string }>(
+    'SELECT on_the_way AS coming FROM item_location_state WHERE item_id = ? AND location_id = ?',
+    [zip.itemId, zip.locationId],
+  );
+  expect(state.coming).toBe('0.000000');
+});
+
+test('two people book in the same delivery at once: both counts are there, the value is that of the whole', async () => {
+  const thread = await ordered('29000-01', 'HS', '4');
+  const before = await level(thread);
+  const both = await Promise.all([book(thread, '1'), book(thread, '3'), book(thread, '')]);
+  expect(both.map((r) => r.ok)).toEqual([true, true, false]);
+  expect(new Set(both.flatMap((r) => (r.ok ? [r.value.receipt] : []))).size).toBe(2);
+  const after = await level(thread);
+  expect([Number(after.q) - Number(before.q), after.v - before.v]).toEqual([48, 7440]);
+});
+
+test('a fault on one line books none of them in and names the line', async () => {
+  const ribbon = await ordered('25100-04', 'HS', '3');
+  const before = await level(ribbon);
+  for (const [typed, kind] of [
+    ['-1', 'negative'],
+    ['x', 'not_a_number'],
+    ['99999999', 'absurd_quantity'],
+    ['1.250', 'ambiguous'],
+  ]) {
+    expect(await book(ribbon, typed as string)).toMatchObject({
+      error: { kind: 'invalid_field', field: `counted.${ribbon.partId}`, fault: { kind } },
+    });
+  }
+  expect(await book(ribbon, '0')).toEqual({ ok: false, error: { kind: 'nothing_counted' } });
+  expect(await level(ribbon)).toEqual(before);
+  expect(await books.rows('SELECT 1 FROM goods_receipt WHERE order_id = ?', [ribbon.orderId])).toEqual([]);
+});
