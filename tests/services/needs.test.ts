@@ -41,6 +41,12 @@ const sell = (itemId: number, locationId: number, quantity: number) =>
 
 const stored = () => books.rows('SELECT * FROM item_location_state ORDER BY item_id, location_id');
 
+const recomputeOf = async (itemId: number) => {
+  const pairs = [1, 2, 3, 4].map((locationId) => ({ itemId, locationId }));
+  await write(books.deps.pool, async (tx) => ok(await markDirty(tx, pairs)));
+  await recomputeDirty(books.deps, 200);
+};
+
 /** Everything computed afresh, for comparison column by column. */
 async function compareWithFullRun() {
   const before = await stored();
@@ -162,6 +168,27 @@ describe('stored needs', () => {
     must(await readNeeds(books.deps, mira, { locationId: null }));
     expect((await needOf(books, '10412-11', 'HS')).shortage).toBe('81.000000');
     expect(await readSnapshot(books.deps.pool, (tx) => peekDirty(tx, 10))).toEqual([]);
+  });
+
+  test('a full run marks exactly the pairs whose stored state is missing, wrong, or whose stock changed places', async () => {
+    const of = (item: number, place: number) => `WHERE item_id = ${item} AND location_id = ${place}`;
+    await books.owner.query(`DELETE FROM item_location_state ${of(2, 3)}`);
+    await books.owner.query(`UPDATE item_location_state SET fingerprint = fingerprint + 1 ${of(5, 1)}`);
+    await books.owner.query(
+      `UPDATE level SET on_hand = IF(location_id = 1, 41, 43) WHERE item_id = 9 AND location_id < 3`,
+    );
+    await recomputeOf(9);
+    await books.owner.query(
+      `UPDATE level SET on_hand = IF(location_id = 1, 43, 41) WHERE item_id = 9 AND location_id < 3`,
+    );
+    expect((await markChanged(books.deps)).changed).toBe(4);
+    const marked = await readSnapshot(books.deps.pool, (tx) => peekDirty(tx, 10));
+    expect(marked.map((p) => [p.itemId, p.locationId])).toEqual([
+      [2, 3],
+      [5, 1],
+      [9, 1],
+      [9, 2],
+    ]);
   });
 
   test('a mark set while another recomputation is under way is not lost', async () => {

@@ -1,4 +1,4 @@
-export { stateFingerprint } from './stateFingerprint';
+export { itemDigest, stateFingerprints } from './stateFingerprint';
 export {
   emptyNeedRunInput,
   type NeedRunInput,

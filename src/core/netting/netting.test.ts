@@ -3,6 +3,7 @@ import Fraction from 'fraction.js';
 import type { MinMax } from '.';
 import {
   emptyNeedRunInput,
+  itemDigest,
   fixedMultiple,
   free,
   needRun,
@@ -14,7 +15,7 @@ import {
   roundings,
   roundOrder,
   silences,
-  stateFingerprint,
+  stateFingerprints,
   suggest,
 } from '.';
 import { MICRO, units } from '@/core/quantity';
@@ -220,10 +221,10 @@ describe('reckoning', () => {
 
 describe('fingerprint of a state', () => {
   const columns = ['onHand', 'blocked', 'onTheWay', 'inTrays', 'owed'] as const;
-  const of = (figures: readonly number[], source: number) => {
+  const of = (figures: readonly number[], source: number, location = 1) => {
     const input = emptyNeedRunInput(1);
     for (const [i, column] of columns.entries()) input[column][0] = figures[i] as number;
-    return stateFingerprint(input, needRun(input), source, 0);
+    return stateFingerprints(input, needRun(input), Uint32Array.of(source), [location])[0] as number;
   };
   const figure = fc.integer({ min: -1_000_000_000_000_000, max: 1_000_000_000_000_000 });
 
@@ -238,6 +239,7 @@ describe('fingerprint of a state', () => {
           expect(of([...figures], 3)).toBe(same);
           expect(Number.isSafeInteger(same) && same >= 0).toBe(true);
           expect(of(figures, 4)).not.toBe(same);
+          expect(of(figures, 3, 2)).not.toBe(same);
           const changed = figures.map((f, i) => (i === at ? other : f));
           if (other !== figures[at]) expect(of(changed, 3)).not.toBe(same);
           const turned = [...figures].reverse();
@@ -245,6 +247,28 @@ describe('fingerprint of a state', () => {
         },
       ),
     );
+  });
+});
+
+describe('digest of an item', () => {
+  const digest52 = fc.bigInt({ min: 0n, max: 2n ** 52n - 1n });
+
+  test('is the exclusive or of its fingerprints, as the database makes it; nothing gives 0', () => {
+    fc.assert(
+      fc.property(fc.array(digest52, { maxLength: 12 }), (parts) => {
+        const expected = parts.reduce((sum, part) => sum ^ part, 0n);
+        expect(BigInt(itemDigest(Float64Array.from(parts, Number)))).toBe(expected);
+      }),
+    );
+  });
+
+  test('two places that change roles give another digest', () => {
+    const of = (first: number, second: number) => {
+      const input = emptyNeedRunInput(2);
+      input.onHand.set([first, second]);
+      return itemDigest(stateFingerprints(input, needRun(input), new Uint32Array(2), [1, 2]));
+    };
+    expect(of(3 * MICRO, 5 * MICRO)).not.toBe(of(5 * MICRO, 3 * MICRO));
   });
 });
 

@@ -8,26 +8,52 @@ function mix(hash: number, word: number): number {
   return h ^ (h >>> 16);
 }
 
-/** A 52-bit digest of everything computed for one pair: equal states have equal digests, different ones differ except
- *  once in about 4×10¹⁵. It spares a need run from reading back ten columns of every stored pair.
- *  Units: quantities in millionths; slots as in NeedRunInput. */
-export function stateFingerprint(input: NeedRunInput, out: NeedRunOutput, sourceId: number, at: number): number {
-  let [a, b] = [0x9747b28c, 0x1b873593];
-  const add = (value: number) => {
-    const low = value | 0;
-    const high = Math.floor(value / 4_294_967_296) | 0;
-    a = mix(mix(a, low), high);
-    b = mix(mix(b, high ^ 0x5bd1e995), low);
-  };
-  add(input.onHand[at] as number);
-  add(input.blocked[at] as number);
-  add(input.onTheWay[at] as number);
-  add(input.inTrays[at] as number);
-  add(input.owed[at] as number);
-  add(out.position[at] as number);
-  add(out.shortage[at] as number);
-  add(out.quantity[at] as number);
-  add(sourceId);
-  add(out.state[at] as number);
-  return (a >>> 0) * 1_048_576 + (b >>> 12);
+const LOW = 1_048_576;
+const high = (value: number) => Math.floor(value / 4_294_967_296) | 0;
+
+/** 52-bit digests of everything computed, one per slot: equal states have equal digests, different ones differ except
+ *  once in about 4×10¹⁵. They spare a need run from reading back ten columns of every stored pair. The location is part
+ *  of each, so that the digests of one item can be taken together (`itemDigest`) without two places changing roles.
+ *  Units: quantities in millionths; slots as in NeedRunInput, `locationIds` repeating within them. */
+export function stateFingerprints(
+  input: NeedRunInput,
+  out: NeedRunOutput,
+  sourceIds: Uint32Array,
+  locationIds: readonly number[],
+): Float64Array {
+  const quantities = [
+    input.onHand,
+    input.blocked,
+    input.onTheWay,
+    input.inTrays,
+    input.owed,
+    out.position,
+    out.shortage,
+    out.quantity,
+  ];
+  const width = locationIds.length;
+  const digests = new Float64Array(input.count);
+  for (let at = 0; at < input.count; at += 1) {
+    let a = mix(0x9747b28c, sourceIds[at] as number);
+    let b = mix(0x1b873593, (locationIds[at % width] as number) * 4 + (out.state[at] as number));
+    for (let c = 0; c < quantities.length; c += 1) {
+      const value = (quantities[c] as Float64Array)[at] as number;
+      a = mix(mix(a, value | 0), high(value));
+      b = mix(b + a, value | 0);
+    }
+    digests[at] = (a >>> 0) * LOW + (b >>> 12);
+  }
+  return digests;
+}
+
+/** The exclusive or of fingerprints, as SQL's BIT_XOR makes it of the stored ones; 0 for none. */
+export function itemDigest(fingerprints: Float64Array): number {
+  let [above, below] = [0, 0];
+  for (let i = 0; i < fingerprints.length; i += 1) {
+    const f = fingerprints[i] as number;
+    const part = Math.floor(f / LOW);
+    above ^= part;
+    below ^= f - part * LOW;
+  }
+  return (above >>> 0) * LOW + below;
 }

@@ -1,19 +1,21 @@
 import type { Tx } from '../sql';
-import type { NeedInputs } from './needInputs';
 
-/** Stored fingerprints in the slots of a need run's inputs; −1 where nothing is stored yet. */
-export async function readStateFingerprints(
-  tx: Tx,
-  inputs: Pick<NeedInputs, 'itemIds' | 'locationIds'>,
-): Promise<Float64Array> {
-  const width = inputs.locationIds.length;
-  const stored = new Float64Array(inputs.itemIds.length * width).fill(-1);
-  const items = new Map(inputs.itemIds.map((id, i) => [id, i * width]));
-  const locations = new Map(inputs.locationIds.map((id, i) => [id, i]));
-  const rows = (await tx.arrays('SELECT item_id, location_id, fingerprint FROM item_location_state')) as number[][];
-  for (const [item, location, fingerprint] of rows) {
-    stored[(items.get(item as number) as number) + (locations.get(location as number) as number)] =
-      fingerprint as number;
-  }
-  return stored;
+/** Digest over the stored states of one item (its fingerprints, XOR), and how many there are. */
+export type ItemDigest = { readonly itemId: number; readonly digest: number; readonly pairs: number };
+
+/** One digest per item, made by the database: a run over everything then reads a row per item, not one per pair. */
+export async function readItemDigests(tx: Tx): Promise<ItemDigest[]> {
+  const rows = (await tx.arrays(
+    'SELECT item_id, BIT_XOR(fingerprint), COUNT(*) FROM item_location_state GROUP BY item_id',
+  )) as [number, number, number][];
+  return rows.map(([itemId, digest, pairs]) => ({ itemId, digest, pairs }));
+}
+
+/** Stored fingerprints of these items' pairs, by `item/location`. */
+export async function readStateFingerprints(tx: Tx, itemIds: readonly number[]): Promise<Map<string, number>> {
+  if (itemIds.length === 0) return new Map();
+  const rows = (await tx.arrays(
+    `SELECT item_id, location_id, fingerprint FROM item_location_state WHERE item_id IN (${itemIds.map(Number).join(',')})`,
+  )) as [number, number, number][];
+  return new Map(rows.map(([item, location, fingerprint]) => [`${item}/${location}`, fingerprint]));
 }

@@ -1,4 +1,4 @@
-import { needRun, needStates, stateFingerprint } from '@/core/netting';
+import { itemDigest, needRun, needStates, stateFingerprints } from '@/core/netting';
 import { toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
 import { deleteOldKeys } from '@/data/repositories/bookkeeping';
@@ -16,7 +16,8 @@ import {
   upsertNeeds,
   upsertStates,
 } from '@/data/repositories/planning';
-import { readStateFingerprints } from '@/data/repositories/stateFingerprints';
+import { readItemDigests, readStateFingerprints } from '@/data/repositories/stateFingerprints';
+import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, stamp, todayOf } from '../deps';
 
@@ -73,6 +74,7 @@ export async function recomputeDirty(deps: Deps, limit: number): Promise<number>
 /** Computed rows of the given pairs. */
 function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
   const out = needRun(inputs.arrays);
+  const fingerprints = stateFingerprints(inputs.arrays, out, inputs.sourceIds, inputs.locationIds);
   const items = new Map(inputs.itemIds.map((id, i) => [id, i]));
   const locations = new Map(inputs.locationIds.map((id, i) => [id, i]));
   const decimal = (array: Float64Array, at: number) => sixDecimals(array[at] as number);
@@ -92,7 +94,7 @@ function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
       suggested: decimal(out.quantity, at),
       sourceId: inputs.sourceIds[at] || null,
       needState: needStates[out.state[at] as number] as StateRow['needState'],
-      fingerprint: stateFingerprint(a, out, inputs.sourceIds[at] as number, at),
+      fingerprint: fingerprints[at] as number,
     };
   });
 }
@@ -107,19 +109,36 @@ const sixDecimals = (q: number): string => {
 export async function markChanged(deps: Deps): Promise<{ pairs: number; changed: number }> {
   const found = await readSnapshot(deps.pool, async (tx) => {
     const inputs = await readNeedInputs(tx, null, todayOf(deps, await readCompany(tx)));
-    const out = needRun(inputs.arrays);
-    const stored = await readStateFingerprints(tx, inputs);
-    const width = inputs.locationIds.length;
-    const changed: Pair[] = [];
-    for (let i = 0; i < inputs.arrays.count; i += 1) {
-      if (stored[i] === stateFingerprint(inputs.arrays, out, inputs.sourceIds[i] as number, i)) continue;
-      const itemId = inputs.itemIds[Math.floor(i / width)] as number;
-      changed.push({ itemId, locationId: inputs.locationIds[i % width] as number });
-    }
+    const changed = await changedPairs(tx, inputs);
     return { changed, pairs: inputs.arrays.count };
   });
   await write<void, never>(deps.pool, async (tx) => ok(await markDirty(tx, found.changed)));
   return { pairs: found.pairs, changed: found.changed.length };
+}
+
+/** Pairs whose stored fingerprint is not that of a fresh run: first by item, then by place within the items that differ. */
+async function changedPairs(tx: Tx, inputs: NeedInputs): Promise<Pair[]> {
+  const { arrays, itemIds, locationIds, sourceIds } = inputs;
+  const width = locationIds.length;
+  // Asked for first: the database sums up while this computes.
+  const digests = readItemDigests(tx);
+  const fresh = stateFingerprints(arrays, needRun(arrays), sourceIds, locationIds);
+  const stored = new Map((await digests).map((d) => [d.itemId, d]));
+  const differing: number[] = [];
+  for (const [i, itemId] of itemIds.entries()) {
+    const digest = stored.get(itemId);
+    if (digest?.pairs === width && digest.digest === itemDigest(fresh.subarray(i * width, (i + 1) * width))) continue;
+    differing.push(i);
+  }
+  const fingerprints = await readStateFingerprints(
+    tx,
+    differing.map((i) => itemIds[i] as number),
+  );
+  return differing.flatMap((i) =>
+    locationIds
+      .map((locationId) => ({ itemId: itemIds[i] as number, locationId }))
+      .filter((p, l) => fingerprints.get(`${p.itemId}/${p.locationId}`) !== fresh[i * width + l]),
+  );
 }
 
 /** A full need run: compares everything, then recomputes what differs. */
