@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import chromium from './scripts/lib/chromium.json';
 
 // Chromium from the system's packages; nothing is downloaded. No retries: a flaky test is a failing test.
 export default defineConfig({
@@ -15,18 +16,7 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'Europe/Berlin',
     trace: 'off',
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: chromium,
   },
   projects: [
     { name: 'journeys', testMatch: 'journeys/*.spec.ts' },

@@ -1,4 +1,4 @@
-import { cpSync, mkdirSync, rmSync } from 'node:fs';
+import { cpSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build, endServer, serve } from './lib/application.mjs';
 import { bootstrap } from './lib/bootstrap.mjs';
@@ -17,16 +17,8 @@ main(async () => {
   const port = await freePort();
   const server = await serve({ port, env: { ...database.env(), VORRAT_CLOCK: CLOCK }, output: 'ignore' });
   const { chromium } = await import('@playwright/test');
-  const args = [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ];
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
+  const launchOptions = JSON.parse(readFileSync(join(root, 'scripts', 'lib', 'chromium.json'), 'utf8'));
+  const browser = await chromium.launch(launchOptions);
   try {
     await pictures(browser, `http://127.0.0.1:${port}`);
   } finally {
@@ -84,6 +76,7 @@ async function pictures(browser, baseURL) {
   }
   const dark = await open(browser, baseURL, 'mira', { colorScheme: 'dark' });
   await row(dark, 'Sewing thread 200 m, navy').focus();
+  await dark.getByText('Not bought before.').waitFor();
   await shoot(dark, 'needs-dark');
 
   await page.goto('/trays');

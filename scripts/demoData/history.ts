@@ -1,15 +1,13 @@
 import type { Pool } from 'mysql2/promise';
 import { addDays, workingDayFrom } from '@/core/calendar';
-import { partQuantities } from '@/core/packs';
 import type { Actor } from '@/core/people';
 import { fromDecimal, toDecimal, units } from '@/core/quantity';
 import { ok, unwrap } from '@/core/result';
-import { insertOrder, insertOrderLine, insertPart } from '@/data/repositories/orders';
-import { findItem, readSuppliers } from '@/data/repositories/catalogue';
+import { readSuppliers } from '@/data/repositories/catalogue';
 import { write } from '@/data/transaction';
 import { readBuying } from '@/services/catalogue/buying';
 import { approveOrder } from '@/services/purchase/approveOrder';
-import { expectedPrice } from '@/services/purchase/pricing';
+import { enterOrder, enterStockLine } from '@/services/purchase/enterOrder';
 import { readOrder } from '@/services/purchase/readOrders';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
@@ -137,52 +135,18 @@ export async function placeOrder(
       const today = todayOf(deps, await readCompany(tx));
       const supplier = (await readSuppliers(tx)).find((s) => s.code === plan.supplier);
       if (!supplier) throw new Error(`no supplier ${plan.supplier}`);
-      const { id: supplierId, currency, paymentTerms, deliveryTerms, address } = supplier;
-      const terms = { currency, paymentTerms, deliveryTerms, supplierAddress: address };
-      const at = stamp(deps.clock());
-      const id = await insertOrder(tx, { supplierId, orderDate: today, ...terms, userId: buyer.userId, at });
-      const byItem = new Map<number, PlanLine[]>();
-      for (const l of plan.lines) byItem.set(l.itemId, [...(byItem.get(l.itemId) ?? []), l]);
-      for (const [i, [itemId, own]] of [...byItem].entries()) {
-        const item = await findItem(tx, itemId);
+      const entered = { orderDate: today, userId: buyer.userId, at: stamp(deps.clock()) };
+      const id = await enterOrder(tx, supplier, entered);
+      const wantedDate = workingDayFrom(addDays(today, plan.wantedIn));
+      for (const [i, itemId] of [...new Set(plan.lines.map((l) => l.itemId))].entries()) {
         const buying = [...(await readBuying(tx, [itemId])).bySource.values()].find(
-          (b) => b.source.supplierId === supplierId,
+          (b) => b.source.supplierId === supplier.id,
         );
-        if (!item || !buying) throw new Error(`item ${itemId} is not sold by ${plan.supplier}`);
-        const packs = own.map((l) => units(l.packs));
-        const bases = partQuantities(packs, buying.content);
-        const total = packs.reduce((a, b) => a + b, 0);
-        const lineId = await insertOrderLine(tx, {
-          orderId: id,
-          lineNo: i + 1,
-          kind: 'stock',
-          itemId,
-          sourceId: buying.source.id,
-          description: item.name,
-          supplierItemNumber: buying.source.supplierItemNumber,
-          packId: buying.source.packId,
-          packName: buying.packName ?? item.unitName,
-          contentNum: Number(buying.content.num),
-          contentDen: Number(buying.content.den),
-          packQuantity: toDecimal(total),
-          baseQuantity: toDecimal(bases.reduce((a, b) => a + b, 0)),
-          ...expectedPrice(buying, total, today),
-        });
-        const wantedDate = workingDayFrom(addDays(today, plan.wantedIn));
-        for (const [k, l] of own.entries()) {
-          const quantities = {
-            packQuantity: toDecimal(packs[k] as number),
-            baseQuantity: toDecimal(bases[k] as number),
-          };
-          await insertPart(tx, {
-            lineId,
-            partNo: k + 1,
-            locationId: l.locationId,
-            ...quantities,
-            wantedDate,
-            trayLineId: null,
-          });
-        }
+        if (!buying) throw new Error(`item ${itemId} is not sold by ${plan.supplier}`);
+        const parts = plan.lines
+          .filter((l) => l.itemId === itemId)
+          .map((l) => ({ locationId: l.locationId, packQuantity: String(l.packs), trayLineId: null }));
+        await enterStockLine(tx, { orderId: id, lineNo: i + 1, today, wantedDate }, buying, parts);
       }
       return ok(id);
     }),

@@ -95,6 +95,7 @@ const shared = new Set([
   'planning/recompute',
   'planning/reckonPair',
   'planning/trayTotals',
+  'purchase/enterOrder',
   'purchase/loadOrder',
   'purchase/orderFindings',
   'purchase/orderNumber',

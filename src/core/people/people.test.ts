@@ -20,7 +20,6 @@ describe('rights', () => {
     'orders.send': ['buyer', 'owner'],
     'goods.receive': ['buyer', 'owner', 'shop'],
     'stock.read': ['buyer', 'owner', 'shop', 'bookkeeper'],
-    'stock.post': ['buyer', 'owner'],
     'policies.edit': ['buyer', 'owner'],
   };
   const roles: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];

@@ -11,35 +11,24 @@ export type Right =
   | 'orders.send'
   | 'goods.receive'
   | 'stock.read'
-  | 'stock.post'
   | 'policies.edit';
+
+const buying: readonly Right[] = [
+  'needs.read',
+  'needs.decide',
+  'orders.read',
+  'orders.edit',
+  'orders.approve',
+  'orders.send',
+  'goods.receive',
+  'stock.read',
+  'policies.edit',
+];
 
 /** What each role may do; what is not listed is denied. */
 const rightsOf: Readonly<Record<Role, readonly Right[]>> = {
-  buyer: [
-    'needs.read',
-    'needs.decide',
-    'orders.read',
-    'orders.edit',
-    'orders.approve',
-    'orders.send',
-    'goods.receive',
-    'stock.read',
-    'stock.post',
-    'policies.edit',
-  ],
-  owner: [
-    'needs.read',
-    'needs.decide',
-    'orders.read',
-    'orders.edit',
-    'orders.approve',
-    'orders.send',
-    'goods.receive',
-    'stock.read',
-    'stock.post',
-    'policies.edit',
-  ],
+  buyer: buying,
+  owner: buying,
   shop: ['goods.receive', 'stock.read'],
   bookkeeper: ['orders.read', 'stock.read'],
 };
