@@ -1,4 +1,5 @@
-/** Two projects: core beside its code, without anything else; services on a real MariaDB that scripts/test.mjs starts. */
+/** Projects: core beside its code, without anything else; services on a real MariaDB that scripts/test.mjs starts;
+ *  start for the commands themselves, which start their own. */
 const transform = {
   '^.+\\.tsx?$': [
     '@swc/jest',
@@ -20,6 +21,12 @@ module.exports = {
       ...shared,
       displayName: 'services',
       testMatch: ['<rootDir>/tests/services/**/*.test.ts'],
+      setupFilesAfterEnv: ['<rootDir>/tests/services/patience.ts'],
+    },
+    {
+      ...shared,
+      displayName: 'start',
+      testMatch: ['<rootDir>/tests/start/**/*.test.ts'],
       setupFilesAfterEnv: ['<rootDir>/tests/services/patience.ts'],
     },
   ],

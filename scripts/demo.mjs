@@ -1,24 +1,26 @@
-import { join } from 'node:path';
-import { build, endLeftServer, endServer, noteServer, serve } from './lib/application.mjs';
+import { join, resolve } from 'node:path';
+import { build, endServer, noteServer, refuseSecondStart, serve } from './lib/application.mjs';
 import { bootstrap } from './lib/bootstrap.mjs';
 import { Database, isFree } from './lib/database.mjs';
 import { main, root, runTs, Stop, say } from './lib/say.mjs';
 
 /** Starts Vorrat with its demo data: database, migrations, data if empty, build if stale, server. Ctrl-C stops all of it.
- *  --reset makes fresh demo data; --dev is the development server. VORRAT_PORT, VORRAT_HOST. */
+ *  --reset makes fresh demo data; --dev is the development server. VORRAT_PORT, VORRAT_HOST, VORRAT_DATA (folder). */
 async function demo() {
   const dev = process.argv.includes('--dev');
   const port = Number(process.env.VORRAT_PORT ?? 3000);
   const host = process.env.VORRAT_HOST ?? '127.0.0.1';
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Stop(`VORRAT_PORT=${process.env.VORRAT_PORT} is not a port number.`);
-  const note = join(root, '.data', 'demo', 'server.json');
-  await endLeftServer(note);
+  const folder = process.env.VORRAT_DATA ? resolve(process.env.VORRAT_DATA) : join(root, '.data', 'demo');
+  process.chdir(root);
+  const note = join(folder, 'server.json');
+  await refuseSecondStart(note);
   if (!(await isFree(port)))
     throw new Stop(`Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} npm run demo`);
 
   await bootstrap(['database']);
-  const database = new Database(join(root, '.data', 'demo'));
+  const database = new Database(folder);
   say('Starting the database');
   await database.start();
 
@@ -43,7 +45,7 @@ async function demo() {
     // The server gets only what it needs: not the owner's account.
     const { VORRAT_DB_OWNER: _, VORRAT_DB_OWNER_PASSWORD: __, ...application } = env;
     server = await serve({ port, host, env: application, dev });
-    noteServer(note, server);
+    noteServer(note, server, port);
     say(`
 Vorrat is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port}
 

@@ -61,32 +61,31 @@ export async function serve({ port, env, dev = false, host = '127.0.0.1', output
   throw new Stop('The server did not answer within a minute.');
 }
 
-const alive = (pid) => {
+const isOurs = (pid) => {
   try {
-    process.kill(pid, 0);
-    return true;
+    return readlinkSync(`/proc/${pid}/cwd`) === root;
   } catch {
     return false;
   }
 };
 
-/** Notes which server a start command has, so that the next one can tell when it was left behind. */
-export const noteServer = (file, server) =>
-  writeFileSync(file, JSON.stringify({ starter: process.pid, server: server.pid }));
+/** Notes which server a start command has on its data folder, for the next start. */
+export const noteServer = (file, server, port) =>
+  writeFileSync(file, JSON.stringify({ starter: process.pid, server: server.pid, port }));
 
-/** Ends a server whose start command was killed. One whose start command still runs, or that works in another folder,
- *  is left alone. */
-export async function endLeftServer(file) {
+/** Ends a server whose start command was killed; programs of other folders are left alone.
+ *  Errors: Stop while another start command runs on the same data. */
+export async function refuseSecondStart(file) {
   if (!existsSync(file)) return;
-  const { starter, server } = JSON.parse(readFileSync(file, 'utf8'));
-  if (alive(starter) || !alive(server)) return;
-  try {
-    if (readlinkSync(`/proc/${server}/cwd`) !== root) return;
-  } catch {
-    return;
+  const { starter, server, port } = JSON.parse(readFileSync(file, 'utf8'));
+  if (!isOurs(server)) return;
+  if (isOurs(starter)) {
+    throw new Stop(
+      `Vorrat already runs on this data, at http://localhost:${port}; stop that one first (Ctrl-C there).`,
+    );
   }
   process.kill(server, 'SIGTERM');
-  for (let i = 0; i < 100 && alive(server); i += 1) await pause(50);
+  for (let i = 0; i < 100 && isOurs(server); i += 1) await pause(50);
 }
 
 /** Ends a server and waits for it. */

@@ -12,39 +12,42 @@ const wanted = {
   browser: { file: '/usr/bin/chromium', packages: ['chromium'], what: 'the browser for the tests' },
 };
 
+const thisMachine = {
+  has: existsSync,
+  /** What runs a program as root: nothing, sudo, or null when neither is possible. */
+  asRoot: () => {
+    if (process.getuid?.() === 0) return [];
+    return spawnSync('sudo', ['-n', 'true']).status === 0 ? ['sudo'] : null;
+  },
+  run,
+};
+
 /** Installs what is missing on the machine, says so, and does nothing when all is there.
- *  The database server comes without a service: nothing is started, no existing MariaDB is touched. */
+ *  The database server comes without a service: nothing is started, no existing MariaDB is touched.
+ *  Errors: Stop with what to install when it can't, or with what the package manager said. */
 export async function bootstrap(needs) {
-  const missing = needs.map((n) => wanted[n]).filter((n) => !existsSync(n.file));
-  if (missing.length > 0) await installPackages(missing);
+  await installPackages(needs);
   await installModules();
 }
 
-async function installPackages(missing) {
+/** Debian packages of what is missing; `machine` is this one, except in tests. */
+export async function installPackages(needs, machine = thisMachine) {
+  const missing = needs.map((n) => wanted[n]).filter((n) => !machine.has(n.file));
+  if (missing.length === 0) return;
   const packages = missing.flatMap((m) => m.packages);
-  const isRoot = process.getuid?.() === 0;
-  const sudo = !isRoot && spawnSync('sudo', ['-n', 'true']).status === 0;
-  if (!existsSync('/usr/bin/apt-get') || (!isRoot && !sudo)) {
+  const asRoot = machine.has('/usr/bin/apt-get') ? machine.asRoot() : null;
+  if (asRoot === null) {
     throw new Stop(
       `Missing on this machine: please have an administrator install ${packages.join(' ')} (apt-get install --no-install-recommends ${packages.join(' ')}).`,
     );
   }
   say(`Installing ${missing.map((m) => m.what).join(' and ')}: ${packages.join(' ')}`);
-  const apt = (...args) =>
-    run(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['apt-get', ...args], {
-      quiet: true,
-      env: { DEBIAN_FRONTEND: 'noninteractive' },
-    });
-  await apt('-o', 'DPkg::Lock::Timeout=300', 'update', '-qq');
-  const { code, out } = await apt(
-    '-o',
-    'DPkg::Lock::Timeout=300',
-    'install',
-    '-y',
-    '-qq',
-    '--no-install-recommends',
-    ...packages,
-  );
+  const apt = (...args) => {
+    const [program, ...before] = [...asRoot, 'apt-get', '-o', 'DPkg::Lock::Timeout=300'];
+    return machine.run(program, [...before, ...args], { quiet: true, env: { DEBIAN_FRONTEND: 'noninteractive' } });
+  };
+  await apt('update', '-qq');
+  const { code, out } = await apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
   if (code !== 0) throw new Stop(`Installing ${packages.join(' ')} failed:\n${out.slice(-2000)}`);
 }
 

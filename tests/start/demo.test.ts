@@ -1,0 +1,254 @@
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const root = join(__dirname, '..', '..');
+let folder: string;
+let port: number;
+const started: Start[] = [];
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'vorrat-start-'));
+  port = await freePort();
+});
+afterAll(async () => {
+  for (const start of started) start.signal('SIGKILL');
+  for (const pid of [note()?.server, databasePid()]) if (pid && isThere(pid)) process.kill(pid, 'SIGKILL');
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const freePort = () =>
+  new Promise<number>((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number };
+      server.close(() => resolve(port));
+    });
+  });
+const isThere = (pid: number) => existsSync(`/proc/${pid}`);
+const databasePid = () => {
+  const file = join(folder, 'mariadbd.pid');
+  return existsSync(file) ? Number(readFileSync(file, 'utf8')) : null;
+};
+const note = (): { starter: number; server: number } | null => {
+  const file = join(folder, 'server.json');
+  return existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
+};
+const until = async (what: string, condition: () => boolean, withinMs = 60_000) => {
+  for (const end = Date.now() + withinMs; !condition(); ) {
+    if (Date.now() > end) throw new Error(`waited in vain for: ${what}`);
+    await new Promise((done) => setTimeout(done, 50));
+  }
+};
+
+type Start = {
+  readonly child: ChildProcess;
+  readonly output: () => string;
+  readonly up: () => Promise<void>;
+  readonly ended: () => Promise<number>;
+  readonly signal: (signal: NodeJS.Signals) => void;
+};
+
+/** `npm run …` as in a terminal: a process group of its own, to which the terminal sends Ctrl-C. */
+function start(args: readonly string[], { at = port } = {}): Start {
+  let output = '';
+  const child = spawn('npm', ['run', '--silent', ...args], {
+    cwd: root,
+    detached: true,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, VORRAT_DATA: folder, VORRAT_PORT: String(at), VORRAT_CLOCK: '2026-11-23T09:00:00Z' },
+  });
+  for (const stream of [child.stdout, child.stderr])
+    stream?.on('data', (d) => {
+      output += d;
+    });
+  // A server that is left behind keeps the output open: then the end of the command itself counts.
+  const ended = new Promise<number>((resolve) => {
+    child.on('close', (code) => resolve(code ?? 130));
+    child.on('exit', (code) => setTimeout(resolve, 1000, code ?? 130));
+  });
+  const it: Start = {
+    child,
+    output: () => output,
+    up: async () => {
+      await until(`the address\n${output}`, () => output.includes('Ctrl-C stops it.') || child.exitCode !== null);
+      if (!output.includes('Ctrl-C stops it.')) throw new Error(output);
+    },
+    ended: () => ended,
+    signal: (signal) => {
+      try {
+        process.kill(-(child.pid as number), signal);
+      } catch {
+        // It has ended already.
+      }
+    },
+  };
+  started.push(it);
+  return it;
+}
+
+const url = (path: string) => `http://127.0.0.1:${port}${path}`;
+const post = (path: string, body: unknown, cookie = '') =>
+  fetch(url(path), {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: url(''), cookie },
+    body: JSON.stringify(body),
+  });
+async function signIn(): Promise<string> {
+  const response = await post('/api/session', { login: 'mira', password: 'quillon' });
+  expect(response.status).toBe(200);
+  return response.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ');
+}
+
+let version = 0;
+/** Sets a minimum through the application; throws unless it was acknowledged. */
+async function setMinimum(min: number): Promise<void> {
+  const { version: now } = (await policy()) ?? { version: 0 };
+  const input = { itemId: 7, locationId: 1, min: String(min), max: '9000', version: now };
+  const response = await post(
+    '/api/commands/set-min-max',
+    { key: `start-test-${++version}-${min}-key`, input },
+    await signIn(),
+  );
+  expect([response.status, await response.text()]).toEqual([200, expect.any(String)]);
+}
+
+/** The stored minimum, asked of the database itself. */
+async function policy(): Promise<{ min: number; version: number } | null> {
+  const { port: at, owner } = JSON.parse(readFileSync(join(folder, 'settings.json'), 'utf8'));
+  const out = execFileSync(
+    'mariadb',
+    [
+      '--no-defaults',
+      '-h',
+      '127.0.0.1',
+      '-P',
+      String(at),
+      '-u',
+      'vorrat_owner',
+      `-p${owner}`,
+      '-N',
+      'vorrat',
+      '-e',
+      'SELECT min_quantity, version FROM policy WHERE item_id = 7 AND location_id = 1',
+    ],
+    { encoding: 'utf8' },
+  ).trim();
+  if (out === '') return null;
+  const [min, version] = out.split('\t').map(Number);
+  return { min: min as number, version: version as number };
+}
+const minimum = async () => (await policy())?.min ?? null;
+
+/** Nothing of a start is left: no process, and the port is free. */
+async function allGone(pids: readonly (number | null | undefined)[]) {
+  for (const pid of pids) await until(`process ${pid} to end`, () => !pid || !isThere(pid), 10_000);
+  await expect(fetch(url('/'))).rejects.toThrow();
+}
+
+test('npm run demo: from nothing to the address and the accounts; Ctrl-C stops all of it', async () => {
+  const demo = start(['demo']);
+  await demo.up();
+  expect(demo.output()).toContain('Demo data written');
+  expect(demo.output()).toContain(`Vorrat is at http://127.0.0.1:${port}`);
+  for (const login of ['mira', 'otto', 'jun', 'edda']) expect(demo.output()).toMatch(new RegExp(`${login} +quillon`));
+  expect((await fetch(url('/sign-in'))).status).toBe(200);
+  await setMinimum(111);
+
+  const second = start(['demo'], { at: await freePort() });
+  expect(await second.ended()).not.toBe(0);
+  expect(second.output().trim()).toBe(
+    `Vorrat already runs on this data, at http://localhost:${port}; stop that one first (Ctrl-C there).`,
+  );
+  expect((await fetch(url('/sign-in'))).status).toBe(200);
+
+  const pids = [note()?.server, note()?.starter, databasePid()];
+  expect(pids.every((pid) => pid && isThere(pid))).toBe(true);
+  demo.signal('SIGINT');
+  await demo.ended();
+  expect(demo.output()).toContain('Stopping');
+  await allGone(pids);
+});
+
+test('a taken port is said, with another to try; nothing is started', async () => {
+  const other = createServer();
+  await new Promise<void>((done) => other.listen(port, '127.0.0.1', done));
+  const demo = start(['demo']);
+  expect(await demo.ended()).not.toBe(0);
+  expect(demo.output().trim()).toBe(
+    `Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} npm run demo`,
+  );
+  await new Promise((done) => other.close(done));
+  expect(isThere(databasePid() ?? 0)).toBe(false);
+  const wrong = start(['demo'], { at: 70_000 });
+  expect(await wrong.ended()).not.toBe(0);
+  expect(wrong.output().trim()).toBe('VORRAT_PORT=70000 is not a port number.');
+});
+
+test('after kill -9 of the server, the database and the start command the next start has every committed change', async () => {
+  const first = start(['demo']);
+  await first.up();
+  expect(first.output()).not.toContain('Demo data written');
+  expect(await minimum()).toBe(111);
+  await setMinimum(222);
+  const before = note();
+  process.kill(before?.server as number, 'SIGKILL');
+  await first.ended();
+  expect(first.output()).toContain('The server has ended.');
+  await allGone([before?.server, databasePid()]);
+
+  const second = start(['demo']);
+  await second.up();
+  expect(await minimum()).toBe(222);
+  await setMinimum(333);
+  const database = databasePid() as number;
+  process.kill(database, 'SIGKILL');
+  await until('the database to be gone', () => !isThere(database));
+  const response = await post('/api/session', { login: 'mira', password: 'quillon' });
+  expect(response.status).toBe(503);
+  second.signal('SIGINT');
+  await second.ended();
+  await allGone([note()?.server]);
+
+  const third = start(['demo']);
+  await third.up();
+  expect(await minimum()).toBe(333);
+  await setMinimum(444);
+  const left = note() as { starter: number; server: number };
+  process.kill(left.starter, 'SIGKILL');
+  await third.ended();
+  expect(isThere(left.server)).toBe(true);
+
+  const fourth = start(['demo']);
+  await fourth.up();
+  expect(isThere(left.server)).toBe(false);
+  expect(await minimum()).toBe(444);
+  fourth.signal('SIGTERM');
+  await fourth.ended();
+  await allGone([note()?.server, databasePid()]);
+});
+
+test('--reset makes fresh demo data', async () => {
+  const demo = start(['demo', '--', '--reset']);
+  await demo.up();
+  expect(demo.output()).toContain('Demo data written');
+  expect(await minimum()).not.toBe(444);
+  demo.signal('SIGINT');
+  await demo.ended();
+});
+
+test('npm run dev serves the same data with the development server', async () => {
+  const dev = start(['dev']);
+  await dev.up();
+  const page = await fetch(url('/sign-in'));
+  expect(page.status).toBe(200);
+  expect(await page.text()).toContain('Password');
+  const pids = [note()?.server, databasePid()];
+  dev.signal('SIGINT');
+  await dev.ended();
+  await allGone(pids);
+});
