@@ -26,7 +26,7 @@ export type Failure =
     }
   | { readonly kind: 'already_decided'; readonly who: string; readonly packs: string; readonly supplier: string | null }
   | { readonly kind: 'no_supplier' }
-  | { readonly kind: 'not_ready'; readonly findings: readonly Finding[] }
+  | { readonly kind: 'not_ready'; readonly findings: readonly Finding[]; readonly currency: string }
   | { readonly kind: 'nothing_counted' }
   | { readonly kind: 'key_reused' }
   | { readonly kind: 'wrong_password' }

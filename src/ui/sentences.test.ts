@@ -43,7 +43,10 @@ describe('refusals', () => {
   const sentences: [HandlerFailure | { kind: 'unreachable' }, string][] = [
     [{ kind: 'forbidden', right: 'orders.edit', because: 'role' }, 'Your role may not do this.'],
     [{ kind: 'forbidden', right: 'goods.receive', because: 'location' }, 'You may not do this for that location.'],
-    [{ kind: 'above_limit', limit: 250_000 }, 'This is above your limit of 2,500.00: the owner approves it.'],
+    [
+      { kind: 'above_limit', limit: 250_000, currency: 'EUR' },
+      'This is above your limit of 2,500.00: the owner approves it.',
+    ],
     [{ kind: 'not_found', what: 'order' }, 'This order is not there any more.'],
     [
       { kind: 'changed_meanwhile', what: 'value', who: 'Mira Rook', now: '9' },
@@ -67,7 +70,7 @@ describe('refusals', () => {
       'Goods have been booked in on this order, so it can’t be taken back.',
     ],
     [
-      { kind: 'not_ready', findings: [{ kind: 'price_missing', blocks: true, lineNo: 2 }] },
+      { kind: 'not_ready', findings: [{ kind: 'price_missing', blocks: true, lineNo: 2 }], currency: 'EUR' },
       'Not ready to approve: line 2 has no price.',
     ],
     [{ kind: 'nothing_counted' }, 'Nothing is counted yet: enter what came on at least one line.'],

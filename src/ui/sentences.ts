@@ -60,7 +60,7 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
     case 'forbidden':
       return failure.because === 'location' ? 'You may not do this for that location.' : 'Your role may not do this.';
     case 'above_limit':
-      return `This is above your limit of ${format.amount(failure.limit, 'EUR')}: the owner approves it.`;
+      return `This is above your limit of ${format.amount(failure.limit, failure.currency)}: the owner approves it.`;
     case 'not_found':
       return `This ${failure.what} is not there any more.`;
     case 'changed_meanwhile': {
@@ -77,7 +77,7 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
     case 'no_supplier':
       return 'This item has no supplier yet, so nobody to order it from.';
     case 'not_ready':
-      return `Not ready to approve: ${failure.findings.map((f) => findingSentence(f, format, 'EUR')).join('; ')}.`;
+      return `Not ready to approve: ${failure.findings.map((f) => findingSentence(f, format, failure.currency)).join('; ')}.`;
     case 'not_in_this_state':
       if (failure.because === 'goods_received')
         return 'Goods have been booked in on this order, so it can’t be taken back.';

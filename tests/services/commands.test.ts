@@ -4,7 +4,7 @@ import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';
-import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -79,15 +79,12 @@ describe('two buyers', () => {
 
   test('a need that changed meanwhile is not accepted on the old figure', async () => {
     const { need, input } = await accept('10530-03', 'MH', '3');
-    const policy = await books.one<{ version: number }>(
-      'SELECT version FROM policy WHERE item_id = ? AND location_id = ?',
-      [need.itemId, need.locationId],
-    );
+    const was = await cellsOf(books, need.itemId, need.locationId);
     must(
       await setMinMax(
         books.deps,
         otto,
-        req({ itemId: need.itemId, locationId: need.locationId, min: '20', max: '80', ...policy }),
+        req({ itemId: need.itemId, locationId: need.locationId, min: '20', max: '80', was }),
       ),
     );
     expect(await acceptNeed(books.deps, mira, req(input))).toMatchObject({
@@ -98,11 +95,19 @@ describe('two buyers', () => {
 
   test('the same policy cell: the second is told what it is now', async () => {
     const need = await needOf(books, '10530-03', 'MH');
-    const cell = { itemId: need.itemId, locationId: need.locationId, min: '21', max: '81', version: 1 };
-    expect(await setMinMax(books.deps, mira, req(cell))).toEqual({
-      ok: false,
-      error: { kind: 'changed_meanwhile', what: 'policy', who: null, now: '20 / 80' },
+    const cell = { itemId: need.itemId, locationId: need.locationId, min: '21', max: '81' };
+    const meanwhile = { ok: false, error: { kind: 'changed_meanwhile', what: 'policy', who: null, now: '20 / 80' } };
+    for (const was of [null, { min: '20', max: '79' }, { min: '', max: '' }]) {
+      expect(await setMinMax(books.deps, mira, req({ ...cell, was }))).toEqual(meanwhile);
+    }
+    // Reset by one and set again by the other: what was seen before is not what is there now.
+    const twenty = { min: '20', max: '80' };
+    must(await setMinMax(books.deps, otto, req({ ...cell, min: '', max: '', was: twenty })));
+    must(await setMinMax(books.deps, otto, req({ ...cell, min: '30', max: '90', was: null })));
+    expect(await setMinMax(books.deps, mira, req({ ...cell, was: twenty }))).toMatchObject({
+      error: { kind: 'changed_meanwhile', now: '30 / 90' },
     });
+    must(await setMinMax(books.deps, mira, req({ ...cell, ...twenty, was: { min: '30', max: '90' } })));
   });
 
   test('many approvals at once: numbers without gap or double, deadlocks absorbed', async () => {
@@ -131,6 +136,27 @@ describe('two buyers', () => {
     );
     const numbers = approved.map((a) => must(a).number).sort();
     expect(numbers).toEqual(made.map((_, i) => `2611-${String(before + 1 + i).padStart(4, '0')}`));
+    expect(await violations(books)).toEqual([]);
+  });
+
+  test('the same tray turned into orders by both at once: each line is ordered once', async () => {
+    const [need] = await books.rows<{ id: number; fingerprint: string }>(
+      "SELECT id, fingerprint FROM need WHERE state = 'open' AND source_id IS NOT NULL ORDER BY id LIMIT 1",
+    );
+    must(
+      await acceptNeed(
+        books.deps,
+        mira,
+        req({ needId: need?.id ?? 0, fingerprint: need?.fingerprint ?? '', packs: '3' }),
+      ),
+    );
+    const made = await Promise.all(
+      [mira, otto, mira, otto].map((actor) =>
+        makeOrders(books.deps, actor, req({ supplierIds: [1, 2, 3, 4, 5, 6, 7, 8] })),
+      ),
+    );
+    expect(made.filter((m) => m.ok)).toHaveLength(1);
+    expect(made.filter((m) => !m.ok && m.error.kind === 'not_found')).toHaveLength(3);
     expect(await violations(books)).toEqual([]);
   });
 });
@@ -168,7 +194,7 @@ describe('what a person types in', () => {
   });
 
   test('minimum above maximum, a maximum alone, an unknown item or place', async () => {
-    const cell = { itemId: 1, locationId: 1, min: '70', max: '45', version: 1 };
+    const cell = { itemId: 1, locationId: 1, min: '70', max: '45', was: await cellsOf(books, 1, 1) };
     expect(await setMinMax(books.deps, mira, req(cell))).toMatchObject({
       error: { field: 'max', fault: { kind: 'min_above_max' } },
     });
@@ -184,9 +210,15 @@ describe('what a person types in', () => {
   });
 
   test('an emptied location goes back to what the item says', async () => {
-    const every = { itemId: 1, locationId: null, min: '40', max: '50', version: 0 };
+    const every = { itemId: 1, locationId: null, min: '40', max: '50', was: null };
     must(await setMinMax(books.deps, mira, req(every)));
-    must(await setMinMax(books.deps, mira, req({ ...every, locationId: 1, min: '', max: '', version: 1 })));
+    must(
+      await setMinMax(
+        books.deps,
+        mira,
+        req({ ...every, locationId: 1, min: '', max: '', was: await cellsOf(books, 1, 1) }),
+      ),
+    );
     expect(await books.rows('SELECT location_id FROM policy WHERE item_id = 1 AND location_id = 1')).toEqual([]);
     const state = await books.one<{ shortage: string }>(
       'SELECT shortage FROM item_location_state WHERE item_id = 1 AND location_id = 1',

@@ -15,7 +15,7 @@ import { readArrivals } from '@/services/stock/readArrivals';
 import { postMovements } from '@/services/stock/postMovements';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { seeded } from '../../scripts/demoData/random';
-import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
 beforeEach(async () => {
@@ -81,12 +81,14 @@ describe('stored needs', () => {
       },
       policy: async () => {
         const row = pick(
-          await books.rows<{ itemId: number; locationId: number | null; version: number }>(
-            'SELECT item_id AS itemId, location_id AS locationId, version FROM policy',
+          await books.rows<{ itemId: number; locationId: number | null }>(
+            'SELECT item_id AS itemId, location_id AS locationId FROM policy',
           ),
         );
         const min = Math.floor(random() * 60);
-        if (row) await setMinMax(books.deps, mira, req({ ...row, min: random() < 0.1 ? '' : String(min), max: '' }));
+        if (!row) return;
+        const was = await cellsOf(books, row.itemId, row.locationId);
+        must(await setMinMax(books.deps, mira, req({ ...row, min: random() < 0.1 ? '' : String(min), max: '', was })));
       },
       make: async () => {
         await makeOrders(books.deps, mira, req({ supplierIds: [1 + Math.floor(random() * 8)] }));

@@ -11,7 +11,7 @@ import { readOrder } from '@/services/purchase/readOrders';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
-import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -41,11 +41,8 @@ async function draft(): Promise<number> {
       // Bought already: a higher minimum makes it short again.
       raised += 1000;
       const cell = { itemId: need.itemId, locationId: need.locationId, min: String(raised), max: String(raised) };
-      const { version } = await books.one<{ version: number }>(
-        'SELECT version FROM policy WHERE item_id = ? AND location_id = ?',
-        [need.itemId, need.locationId],
-      );
-      must(await setMinMax(books.deps, mira, req({ ...cell, version })));
+      const was = await cellsOf(books, need.itemId, need.locationId);
+      must(await setMinMax(books.deps, mira, req({ ...cell, was })));
       need = await needOf(books, number, code);
     }
     must(await acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs })));
@@ -164,6 +161,17 @@ describe('putting back', () => {
     must(await actions.put_back(id));
   });
 
+  test('a line that was entered by hand is removed, not promised to a tray', async () => {
+    const { lines } = await view(7);
+    expect(lines.map((l) => l.fromTray)).toEqual([false, false]);
+    must(await actions.reopen(7));
+    must(await edit({ orderId: 7, field: 'remove', lineId: lines[1]?.id ?? 0, was: '' }));
+    const { history, lines: rest } = await view(7);
+    expect(rest).toHaveLength(1);
+    expect(history.at(-1)?.action).toBe('line 2: removed');
+    expect(await violations(books)).toEqual([]);
+  });
+
   describe('two people in one order', () => {
     test('changes that do not touch are both kept; those that do are shown', async () => {
       const id = await draft();
@@ -220,7 +228,10 @@ describe('putting back', () => {
       const id = await draft();
       const line = (await view(id)).lines[0];
       must(await edit({ orderId: id, field: 'price', lineId: line?.id ?? 0, was: line?.price ?? '', now: '999' }));
-      expect(await actions.approve(id)).toEqual({ ok: false, error: { kind: 'above_limit', limit: 250_000 } });
+      expect(await actions.approve(id)).toEqual({
+        ok: false,
+        error: { kind: 'above_limit', limit: 250_000, currency: 'EUR' },
+      });
       must(await approveOrder(books.deps, otto, await withVersion(id)));
     });
   });

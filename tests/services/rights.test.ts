@@ -54,7 +54,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   },
   'planning/setMinMax': {
     who: buying,
-    tries: [(a) => setMinMax(books.deps, a, req({ itemId: 999, locationId: 1, min: '1', max: '2', version: 0 }))],
+    tries: [(a) => setMinMax(books.deps, a, req({ itemId: 999, locationId: 1, min: '1', max: '2', was: null }))],
   },
   'planning/takeBack': { who: buying, tries: [(a) => takeBack(books.deps, a, req({ trayLineId: 999 }))] },
   'purchase/approveOrder': { who: buying, tries: [(a) => approveOrder(books.deps, a, req(order))] },

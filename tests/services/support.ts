@@ -136,3 +136,13 @@ export const needOf = (books: Books, number: string, code: string) =>
        FROM need n JOIN item i ON i.id = n.item_id JOIN location l ON l.id = n.location_id WHERE i.number = ? AND l.code = ?`,
     [number, code],
   );
+
+/** What is set for an item at a place (null = everywhere), as its cells show it; null when nothing is. */
+export async function cellsOf(books: Books, itemId: number, locationId: number | null) {
+  const [row] = await books.rows<{ min: string | null; max: string | null }>(
+    'SELECT min_quantity AS min, max_quantity AS max FROM policy WHERE item_id = ? AND scope = ?',
+    [itemId, locationId ?? 0],
+  );
+  const text = (q: string | null) => (q === null ? '' : String(Number(q)));
+  return row ? { min: text(row.min), max: text(row.max) } : null;
+}

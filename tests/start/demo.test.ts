@@ -1,8 +1,9 @@
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { createConnection, type RowDataPacket } from 'mysql2/promise';
 
 const root = join(__dirname, '..', '..');
 let folder: string;
@@ -104,45 +105,29 @@ async function signIn(): Promise<string> {
     .join('; ');
 }
 
-let version = 0;
-/** Sets a minimum through the application; throws unless it was acknowledged. */
+let commands = 0;
+/** Sets a minimum through the application; fails unless it was acknowledged. */
 async function setMinimum(min: number): Promise<void> {
-  const { version: now } = (await policy()) ?? { version: 0 };
-  const input = { itemId: 7, locationId: 1, min: String(min), max: '9000', version: now };
-  const response = await post(
-    '/api/commands/set-min-max',
-    { key: `start-test-${++version}-${min}-key`, input },
-    await signIn(),
-  );
+  const input = { itemId: 7, locationId: 1, min: String(min), max: '9000', was: await policy() };
+  commands += 1;
+  const key = `start-command-test-${commands}-${min}`;
+  const response = await post('/api/commands/set-min-max', { key, input }, await signIn());
   expect([response.status, await response.text()]).toEqual([200, expect.any(String)]);
 }
 
-/** The stored minimum, asked of the database itself. */
-async function policy(): Promise<{ min: number; version: number } | null> {
+/** The stored setting, asked of the database itself. */
+async function policy(): Promise<{ min: string; max: string } | null> {
   const { port: at, owner } = JSON.parse(readFileSync(join(folder, 'settings.json'), 'utf8'));
-  const out = execFileSync(
-    'mariadb',
-    [
-      '--no-defaults',
-      '-h',
-      '127.0.0.1',
-      '-P',
-      String(at),
-      '-u',
-      'vorrat_owner',
-      `-p${owner}`,
-      '-N',
-      'vorrat',
-      '-e',
-      'SELECT min_quantity, version FROM policy WHERE item_id = 7 AND location_id = 1',
-    ],
-    { encoding: 'utf8' },
-  ).trim();
-  if (out === '') return null;
-  const [min, version] = out.split('\t').map(Number);
-  return { min: min as number, version: version as number };
+  const login = { host: '127.0.0.1', port: at, user: 'vorrat_owner', password: owner, database: 'vorrat' };
+  const connection = await createConnection(login);
+  const [rows] = await connection.query<RowDataPacket[]>(
+    'SELECT min_quantity AS min, max_quantity AS max FROM policy WHERE item_id = 7 AND location_id = 1',
+  );
+  await connection.end();
+  const row = rows[0];
+  return row ? { min: String(Number(row.min)), max: String(Number(row.max)) } : null;
 }
-const minimum = async () => (await policy())?.min ?? null;
+const minimum = async () => Number((await policy())?.min);
 
 /** Nothing of a start is left: no process, and the port is free. */
 async function allGone(pids: readonly (number | null | undefined)[]) {

@@ -51,13 +51,26 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { orderId: 1, locationId: 1, deliveryNote: '', counted: [{ partId: 1, quantity: '1', unit: 'dozen' }] },
       { orderId: 1, locationId: 1, deliveryNote: 'n'.repeat(61), counted: [] },
       { orderId: 1, locationId: 1, counted: [] },
+      {
+        orderId: 1,
+        locationId: 1,
+        deliveryNote: '',
+        counted: [
+          { partId: 1, quantity: '1', unit: 'pack' },
+          { partId: 1, quantity: '2', unit: 'pack' },
+        ],
+      },
     ],
   },
   'set-min-max': {
-    good: [{ itemId: 1, locationId: null, min: '', max: '', version: 0 }],
+    good: [
+      { itemId: 1, locationId: null, min: '', max: '', was: null },
+      { itemId: 1, locationId: 1, min: '5', max: '', was: { min: '4', max: '' } },
+    ],
     bad: [
-      { itemId: 1, min: '', max: '', version: 0 },
-      { itemId: 1, locationId: 1, min: 5, max: '', version: 0 },
+      { itemId: 1, min: '', max: '', was: null },
+      { itemId: 1, locationId: 1, min: 5, max: '', was: null },
+      { itemId: 1, locationId: 1, min: '5', max: '', was: { min: '4' } },
     ],
   },
 };

@@ -65,6 +65,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       deliveryNote: Joi.string().allow('').max(60).required(),
       counted: Joi.array()
         .items(Joi.object({ partId: id, quantity: typed, unit: Joi.valid('pack', 'base').required() }))
+        .unique('partId')
         .max(2000)
         .required(),
     }),
@@ -76,7 +77,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       locationId: id.allow(null),
       min: typed,
       max: typed,
-      version: Joi.number().integer().min(0).required(),
+      was: Joi.object({ min: typed, max: typed }).allow(null).required(),
     }),
     setMinMax,
   ),

@@ -46,7 +46,8 @@ export function sameOrigin(request: Request): boolean {
   const origin = request.headers.get('origin');
   const host = request.headers.get('host');
   if (request.headers.get('sec-fetch-site') === 'cross-site') return false;
-  return origin === null || new URL(origin).host === host;
+  // A sandboxed page sends the word "null".
+  return origin === null || (URL.canParse(origin) && new URL(origin).host === host);
 }
 
 /** The body as JSON, null when it is none. */

@@ -40,11 +40,11 @@ describe('rights', () => {
 
   test('an approval above the limit is the owner’s', () => {
     const mira = actor('buyer', { approvalLimit: 250_000 });
-    expect(may(mira, 'orders.approve', { amount: 250_000 }).ok).toBe(true);
-    expect(may(mira, 'orders.approve', { amount: 250_001 })).toEqual({
+    expect(may(mira, 'orders.approve', { amount: { net: 250_000, currency: 'EUR' } }).ok).toBe(true);
+    expect(may(mira, 'orders.approve', { amount: { net: 250_001, currency: 'EUR' } })).toEqual({
       ok: false,
-      error: { kind: 'above_limit', limit: 250_000 },
+      error: { kind: 'above_limit', limit: 250_000, currency: 'EUR' },
     });
-    expect(may(actor('owner'), 'orders.approve', { amount: 9e12 }).ok).toBe(true);
+    expect(may(actor('owner'), 'orders.approve', { amount: { net: 9e12, currency: 'EUR' } }).ok).toBe(true);
   });
 });

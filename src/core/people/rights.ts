@@ -46,22 +46,24 @@ export type Actor = {
 
 export type Forbidden =
   | { readonly kind: 'forbidden'; readonly right: Right; readonly because: 'role' | 'location' }
-  | { readonly kind: 'above_limit'; readonly limit: Minor };
+  | { readonly kind: 'above_limit'; readonly limit: Minor; readonly currency: string };
+
+type Amount = { readonly net: Minor; readonly currency: string };
 
 /** The one place that decides whether a person may do something; deny is the default.
  *  Errors: forbidden (by role or place), above_limit for an approval beyond the person's amount. */
 export function may(
   actor: Actor,
   right: Right,
-  scope: { readonly locationIds?: readonly number[]; readonly amount?: Minor } = {},
+  scope: { readonly locationIds?: readonly number[]; readonly amount?: Amount } = {},
 ): Result<void, Forbidden> {
   if (!rightsOf[actor.role].includes(right)) return err({ kind: 'forbidden', right, because: 'role' });
   const { locations } = actor;
   if (locations && scope.locationIds?.some((id) => !locations.includes(id))) {
     return err({ kind: 'forbidden', right, because: 'location' });
   }
-  if (actor.approvalLimit !== null && scope.amount !== undefined && scope.amount > actor.approvalLimit) {
-    return err({ kind: 'above_limit', limit: actor.approvalLimit });
+  if (actor.approvalLimit !== null && scope.amount && scope.amount.net > actor.approvalLimit) {
+    return err({ kind: 'above_limit', limit: actor.approvalLimit, currency: scope.amount.currency });
   }
   return ok(undefined);
 }

@@ -6,13 +6,12 @@ export type PolicyRow = PolicySetting & {
   readonly id: number;
   readonly itemId: number;
   readonly locationId: number | null;
-  readonly version: number;
 };
 
 type Raw = Omit<PolicyRow, 'min' | 'max'> & { min: string | null; max: string | null };
 
 const columns = `id, item_id AS itemId, location_id AS locationId, kind, min_quantity AS min, max_quantity AS max,
-                 trigger_rule AS \`trigger\`, refill_rule AS refill, version`;
+                 trigger_rule AS \`trigger\`, refill_rule AS refill`;
 
 const toPolicy = (r: Raw): PolicyRow => ({
   ...r,

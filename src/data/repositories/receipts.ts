@@ -81,11 +81,11 @@ export type ExpectedRow = {
   wantedDate: string | null;
 };
 
-/** Parts that are still to come, of approved and sent orders; with locations given, only at those. */
+/** Parts that are still to come, of approved and sent orders; at these locations, of one order, of one item. */
 export async function readExpected(
   tx: Tx,
   locationIds: readonly number[] | null,
-  orderId: number | null,
+  only: { readonly orderId?: number; readonly itemId?: number } = {},
 ): Promise<ExpectedRow[]> {
   const ids = locationIds === null ? null : list('loc', locationIds);
   if (locationIds !== null && ids === null) return [];
@@ -100,8 +100,9 @@ export async function readExpected(
        LEFT JOIN item i ON i.id = l.item_id
       WHERE o.state IN ('approved', 'sent') AND l.kind = 'stock' AND d.location_id IS NOT NULL
         AND d.base_quantity > d.received_quantity + d.cancelled_quantity
-        ${ids ? `AND d.location_id IN (${ids.sql})` : ''} ${orderId === null ? '' : 'AND o.id = :orderId'}
+        ${ids ? `AND d.location_id IN (${ids.sql})` : ''} ${only.orderId === undefined ? '' : 'AND o.id = :orderId'}
+        ${only.itemId === undefined ? '' : 'AND l.item_id = :itemId'}
       ORDER BY d.wanted_date, o.id, l.line_no, d.part_no`,
-    { ...(ids?.values ?? {}), ...(orderId === null ? {} : { orderId }) },
+    { ...(ids?.values ?? {}), ...only },
   );
 }

@@ -21,7 +21,8 @@ export const readTrayLines = (tx: Tx) =>
     `SELECT ${columns} FROM tray_line WHERE state = 'in_tray' ORDER BY supplier_id, item_id, location_id, id`,
   );
 
-/** Tray lines of these suppliers that wait in their trays, locked. */
+/** Tray lines of these suppliers that wait in their trays, locked. Someone else may have ordered a line between looking
+ *  and locking: what counts is its state under the lock. */
 export async function lockTrays(tx: Tx, supplierIds: readonly number[]): Promise<TrayLineRow[]> {
   const ids = list('id', supplierIds);
   if (!ids) return [];
@@ -29,10 +30,11 @@ export async function lockTrays(tx: Tx, supplierIds: readonly number[]): Promise
     `SELECT id FROM tray_line WHERE state = 'in_tray' AND supplier_id IN (${ids.sql})`,
     ids.values,
   );
-  return lockTrayLines(
+  const locked = await lockTrayLines(
     tx,
     found.map((f) => f.id),
   );
+  return locked.filter((l) => l.state === 'in_tray');
 }
 
 export async function lockTrayLines(tx: Tx, lineIds: readonly number[]): Promise<TrayLineRow[]> {

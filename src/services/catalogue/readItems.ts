@@ -145,7 +145,7 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
     const packs = new Map(packRows.map((p) => [p.id, p]));
     const book = await readBuying(tx, [itemId]);
     const names = new Map(locations.map((l) => [l.id, l.name]));
-    const expected = await readExpected(tx, actor.locations, null);
+    const expected = await readExpected(tx, actor.locations, { itemId });
     return ok({
       item,
       places: locations.map((l) => {
@@ -175,7 +175,7 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
           perPack: price?.amount ?? null,
         };
       }),
-      expected: expected.filter((e) => e.itemId === itemId),
+      expected,
       bought: may(actor, 'orders.read').ok ? await readLastBought(tx, itemId, 5) : [],
       movements: (await readMovements(tx, itemId, 60))
         .filter((m) => names.has(m.locationId))

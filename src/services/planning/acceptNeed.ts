@@ -47,6 +47,7 @@ export async function acceptNeed(
     if (!buying) return err({ kind: 'no_supplier' });
     const reckoning = await reckonPair(tx, await readCompany(tx), itemId, locationId, buying);
     const base = toDecimal(baseQuantity(packs.value, buying.content));
+    if (base === '0') return err(invalidField('packs', { kind: 'zero_quantity' }));
     const quantities = { packQuantity: toDecimal(packs.value), baseQuantity: base };
     const decisionId = await insertDecision(tx, {
       needId,

@@ -1,6 +1,6 @@
 import type { Reckoning } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
-import type { EffectivePolicy } from '@/core/policy';
+import type { EffectivePolicy, PolicySetting } from '@/core/policy';
 import { entryText, fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import { readItems } from '@/data/repositories/catalogue';
@@ -23,7 +23,8 @@ export type PolicyCell = {
   readonly origin: 'location' | 'item' | 'none';
   readonly min: string;
   readonly max: string;
-  readonly version: number;
+  /** What is set in this very row; null when it inherits or nothing is set. */
+  readonly own: { readonly min: string; readonly max: string } | null;
   readonly gauge: Gauge | null;
   readonly need: Quantity;
   readonly reckoning: Reckoning | null;
@@ -39,6 +40,7 @@ export type PolicyItem = {
 };
 
 const text = (q: Quantity | null) => (q === null ? '' : entryText(q));
+const ownText = (set: PolicySetting | undefined) => (set ? { min: text(set.min), max: text(set.max) } : null);
 
 /** The policy sheet: per item the row for every location, then one per place with what is in force there.
  *  Errors: forbidden. */
@@ -75,7 +77,7 @@ export async function readPolicies(
           origin: policy.origin,
           min: policy.kind === 'min_max' ? text(policy.min) : '',
           max: policy.kind === 'min_max' ? text(policy.max) : '',
-          version: own.find((s) => s.locationId === l.id)?.version ?? 0,
+          own: ownText(own.find((s) => s.locationId === l.id)),
           gauge: gaugeOf(levels.find(here), state, policy),
           need: state?.needState === 'open' ? fromDecimal(state.suggested) : 0,
           reckoning: reckoningOf(policy, state, buying),
@@ -88,7 +90,7 @@ export async function readPolicies(
         origin: every ? 'location' : 'none',
         min: text(every?.min ?? null),
         max: text(every?.max ?? null),
-        version: every?.version ?? 0,
+        own: ownText(every),
         gauge: null,
         need: 0,
         reckoning: null,

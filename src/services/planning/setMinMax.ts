@@ -1,6 +1,6 @@
 import { type Actor, may } from '@/core/people';
 import { checkMinMax } from '@/core/policy';
-import { parseQuantity, toDecimal } from '@/core/quantity';
+import { entryText, parseQuantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { findItem } from '@/data/repositories/catalogue';
@@ -11,19 +11,21 @@ import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import { type Failure, invalidField } from '../failure';
 
-/** Minimum and maximum of an item at a location, or everywhere (location null), as typed; `version` is that of the setting
- *  the person saw, 0 when there was none. Both empty resets a location to what the item says. */
+/** Minimum and maximum of an item at a location, or everywhere (location null), as typed; `was` is the setting of this
+ *  very scope as the person saw it, null when there was none. Both empty resets a location to what the item says. */
 export type SetMinMax = {
   readonly itemId: number;
   readonly locationId: number | null;
   readonly min: string;
   readonly max: string;
-  readonly version: number;
+  readonly was: { readonly min: string; readonly max: string } | null;
 };
+
+const entry = (q: number | null): string => (q === null ? '' : entryText(q));
 
 /** Errors: forbidden, not_found, invalid_field min or max (text, decimals, min above max), changed_meanwhile. */
 export async function setMinMax(deps: Deps, actor: Actor, request: Request<SetMinMax>): Promise<Result<null, Failure>> {
-  const { itemId, locationId, version } = request.input;
+  const { itemId, locationId, was } = request.input;
   const allowed = may(actor, 'policies.edit', locationId === null ? {} : { locationIds: [locationId] });
   if (!allowed.ok) return allowed;
   const read = (field: 'min' | 'max'): Result<number | null, Failure> => {
@@ -43,10 +45,9 @@ export async function setMinMax(deps: Deps, actor: Actor, request: Request<SetMi
     if (locationId !== null && !locations.some((l) => l.id === locationId))
       return err({ kind: 'not_found', what: 'location' });
     const had = await lockPolicy(tx, itemId, locationId ?? 0);
-    if ((had?.version ?? 0) !== version) {
-      const now = had
-        ? `${had.min === null ? '' : toDecimal(had.min)} / ${had.max === null ? '' : toDecimal(had.max)}`
-        : null;
+    const seen = had && { min: entry(had.min), max: entry(had.max) };
+    if (seen?.min !== was?.min || seen?.max !== was?.max) {
+      const now = seen && `${seen.min} / ${seen.max}`;
       return err({ kind: 'changed_meanwhile', what: 'policy', who: null, now });
     }
     const [low, high] = [min.value, max.value].map((q) => (q === null ? null : toDecimal(q))) as [

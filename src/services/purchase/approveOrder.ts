@@ -29,15 +29,16 @@ export async function approveOrder(
     const { order, lines, parts } = loaded.value;
     const today = todayOf(deps, await readCompany(tx));
     const missing = findingsOf(order, lines, parts, today).filter((f) => f.blocks);
-    if (missing.length > 0) return err({ kind: 'not_ready', findings: missing });
-    const amount = orderTotals(lines.map(totalLineOf), order.currency).net;
-    const within = may(actor, 'orders.approve', { amount });
+    const { currency } = order;
+    if (missing.length > 0) return err({ kind: 'not_ready', findings: missing, currency });
+    const { net } = orderTotals(lines.map(totalLineOf), currency);
+    const within = may(actor, 'orders.approve', { amount: { net, currency } });
     if (!within.ok) return within;
     const period = periodOf(today);
     const number = order.number ?? numberText('', period, await drawNumber(tx, 'PO', period));
     await approveOrderRow(tx, { id: order.id, number, userId: actor.userId, at: now, orderDate: today });
     await recordChanges(tx, actor.userId, now, [
-      { entity: 'order', entityId: order.id, action: 'approved', after: { number, net: amount } },
+      { entity: 'order', entityId: order.id, action: 'approved', after: { number, net } },
     ]);
     await markDirty(tx, pairsOf(lines, parts));
     return ok({ number });

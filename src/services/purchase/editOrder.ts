@@ -120,7 +120,7 @@ async function apply(
         });
       }
       await deleteOrderLine(tx, line.id);
-      return record('put back into its tray', line.description, '');
+      return record(trayIds.length > 0 ? 'put back into its tray' : 'removed', line.description, '');
     }
   }
 }

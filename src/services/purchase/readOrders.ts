@@ -50,11 +50,12 @@ export async function readOrders(
   deps: Deps,
   actor: Actor,
   filter: { readonly all: boolean },
-): Promise<Result<{ orders: OrderSummary[]; today: string }, Failure>> {
+): Promise<Result<{ orders: OrderSummary[]; today: string; currency: string }, Failure>> {
   const allowed = may(actor, 'orders.read');
   if (!allowed.ok) return allowed;
   return readSnapshot(deps.pool, async (tx) => {
-    const today = todayOf(deps, await readCompany(tx));
+    const company = await readCompany(tx);
+    const today = todayOf(deps, company);
     const heads = await readOrderHeads(tx);
     const ids = heads.map((h) => h.id);
     const lines = groupBy(await readOrderLines(tx, ids), (l) => l.orderId);
@@ -81,7 +82,7 @@ export async function readOrders(
     });
     const live = (o: OrderSummary) =>
       o.state === 'draft' || ((o.state === 'approved' || o.state === 'sent') && o.came !== 'all');
-    return ok({ orders: filter.all ? orders : orders.filter(live), today });
+    return ok({ orders: filter.all ? orders : orders.filter(live), today, currency: company.currency });
   });
 }
 
@@ -123,6 +124,8 @@ export type LineView = {
   readonly freeOfCharge: boolean;
   readonly net: number;
   readonly parts: readonly PartView[];
+  /** Whether it came out of a tray and can go back into it. */
+  readonly fromTray: boolean;
 };
 
 export type OrderView = {
@@ -139,7 +142,7 @@ export type OrderView = {
   readonly today: string;
 };
 
-const lineView = (l: OrderLineRow, net: number, parts: readonly PartView[]): LineView => {
+const lineView = (l: OrderLineRow, net: number, parts: readonly PartView[], fromTray: boolean): LineView => {
   const price = priceOf(l);
   const plain = (d: string) => toDecimal(fromDecimal(d));
   return {
@@ -160,6 +163,7 @@ const lineView = (l: OrderLineRow, net: number, parts: readonly PartView[]): Lin
     freeOfCharge: l.freeOfCharge === 1,
     net,
     parts,
+    fromTray,
   };
 };
 
@@ -188,11 +192,12 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
           received: fromDecimal(p.received),
           wantedDate: p.wantedDate,
         }));
+    const fromTray = new Set(parts.flatMap((p) => (p.trayLineId === null ? [] : [p.lineId])));
     const anyReceived = parts.some((p) => fromDecimal(p.received) > 0);
-    const within = may(actor, 'orders.approve', { amount: totals.net });
+    const within = may(actor, 'orders.approve', { amount: { net: totals.net, currency: head.currency } });
     return ok({
       head,
-      lines: lines.map((l, i) => lineView(l, totals.lines[i] as number, partViews(l.id))),
+      lines: lines.map((l, i) => lineView(l, totals.lines[i] as number, partViews(l.id), fromTray.has(l.id))),
       net: totals.net,
       came: progress(parts.map(quantities)),
       findings: findingsOf(head, lines, parts, today),

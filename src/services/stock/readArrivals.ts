@@ -63,7 +63,7 @@ export async function readArrivals(
   if (!allowed.ok) return allowed;
   return readSnapshot<Result<{ arrivals: Arrival[]; today: string }, Failure>>(deps.pool, async (tx) => {
     const at = filter.locationId === null ? actor.locations : [filter.locationId];
-    const rows = await readExpected(tx, at, filter.orderId ?? null);
+    const rows = await readExpected(tx, at, filter.orderId === undefined ? {} : { orderId: filter.orderId });
     const names = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
     const arrivals = new Map<string, Arrival & { lines: ExpectedLine[] }>();
     for (const r of rows) {

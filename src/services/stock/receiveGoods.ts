@@ -100,7 +100,8 @@ function countedQuantity(
     return ok({ base: entered.value, packs: entered.value === open ? openPacks : packsIn(entered.value, content) });
   }
   const whole = entered.value === openPacks && open > 0;
-  return ok({ packs: entered.value, base: whole ? open : baseQuantity(entered.value, content) });
+  const base = whole ? open : baseQuantity(entered.value, content);
+  return base === 0 ? err(invalidField(field, { kind: 'zero_quantity' })) : ok({ packs: entered.value, base });
 }
 
 async function book(

@@ -257,10 +257,10 @@ function RemoveLine({ orderId, line }: { orderId: number; line: LineView }) {
       <button
         type="button"
         className="chip"
-        aria-label={`Put ${line.description} back into its tray`}
+        aria-label={line.fromTray ? `Put ${line.description} back into its tray` : `Remove ${line.description}`}
         onClick={async () => setFault(await edit({ field: 'remove', lineId: line.id, was: '' }))}
       >
-        To tray
+        {line.fromTray ? 'To tray' : 'Remove'}
       </button>
       {fault && (
         <span className="fault block whitespace-normal" role="alert">

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { OrderView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
+import type { Format } from '../format';
 import { useFormat } from '../format-context.client';
 import { SumLine } from '../reckoning/reckoning';
 import { findingSentence } from '../sentences';
@@ -124,7 +125,11 @@ export function OrderPanel({ order }: { order: OrderView }) {
           )}
           {order.canPutBack && (
             <button type="button" className="btn btn-outline" disabled={busy} onClick={putBack}>
-              {head.number === null ? 'Put back into trays' : 'Cancel, lines to trays'}
+              {head.number === null
+                ? 'Put back into trays'
+                : lines.some((l) => l.fromTray)
+                  ? 'Cancel, lines to trays'
+                  : 'Cancel order'}
             </button>
           )}
         </div>
@@ -146,7 +151,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
           {order.history.map((h) => (
             <li key={`${h.at}${h.action}`} className="second">
               {format.date(h.at.slice(0, 10))}, {h.who}: {h.action}
-              {change(h.before, h.after)}
+              {changeWords(h, format)}
             </li>
           ))}
         </ol>
@@ -166,11 +171,13 @@ function Finding({ mark, tone, text }: { mark: string; tone: string; text: strin
   );
 }
 
-/** Plain values of a change, before and after; the rest stays in the record. */
-function change(before: string | null, after: string | null): string {
+/** Plain values of a change, before and after, as the cells show them; the rest stays in the record. */
+function changeWords({ action, before, after }: OrderView['history'][number], format: Format): string {
   const plain = (json: string | null) => {
     const value = json === null ? null : (JSON.parse(json) as unknown);
-    return typeof value === 'string' && value !== '' ? value : null;
+    if (typeof value !== 'string' || value === '') return null;
+    if (action.endsWith(': price')) return format.price(value);
+    return action.endsWith(': wanted date') ? format.date(value) : value;
   };
   const [from, to] = [plain(before), plain(after)];
   if (to === null) return '';

@@ -18,6 +18,13 @@ type Place = { readonly item: PolicyItem; readonly row: PolicyCell };
 const keyOf = (item: PolicyItem, row: PolicyCell) => `${item.itemId}/${row.locationId ?? 0}`;
 const kindWords = { min_max: 'min/max', not_carried: 'not carried', none: 'no policy yet' } as const;
 
+/** The field a refusal belongs to; a minimum above the maximum is the fault of the one that was typed. */
+function wrongColumn(failure: ClientFailure | undefined, draft: Draft, row: PolicyCell): string | null {
+  if (!failure) return null;
+  if (failure.kind !== 'invalid_field') return 'min';
+  return failure.fault.kind === 'min_above_max' && draft.max === row.max ? 'min' : failure.field;
+}
+
 /** Min and max of every item at every location, edited in place. Enter saves and goes down; grey values come from the
  *  item's own row; emptying a minimum goes back to them. */
 export function PolicySheet(props: {
@@ -44,7 +51,7 @@ export function PolicySheet(props: {
     const draft = drafts.get(key);
     if (!draft || (draft.min === row.min && draft.max === row.max)) return setDrafts((all) => without(all, key));
     const { itemId } = item;
-    const outcome = await run('set-min-max', { itemId, locationId: row.locationId, ...draft, version: row.version });
+    const outcome = await run('set-min-max', { itemId, locationId: row.locationId, ...draft, was: row.own });
     if (!outcome.ok) return setFaults((all) => new Map(all).set(key, outcome.failure));
     setFaults((all) => without(all, key));
     setDrafts((all) => without(all, key));
@@ -102,7 +109,7 @@ export function PolicySheet(props: {
                 const failure = faults.get(key);
                 const inherited = row.origin === 'item';
                 const fault = failure ? failureSentence(failure, format) : null;
-                const wrong = failure?.kind === 'invalid_field' ? failure.field : failure ? 'min' : null;
+                const wrong = wrongColumn(failure, draft, row);
                 const field = (column: 'min' | 'max') => (
                   <input
                     data-column={column}

@@ -115,6 +115,9 @@ test('what the handlers answer to what pages never send', async ({ page, playwri
     'another origin': (
       await send({ key: KEY, input: { trayLineId: 1 } }, 'take-back', { origin: 'http://elsewhere.example' })
     ).status(),
+    'a page in a sandbox': (
+      await send({ key: KEY, input: { trayLineId: 1 } }, 'take-back', { origin: 'null' })
+    ).status(),
     'an empty count': (
       await send({ key: KEY, input: { orderId: 7, locationId: 1, deliveryNote: '', counted: [] } }, 'receive-goods')
     ).status(),
@@ -129,6 +132,7 @@ test('what the handlers answer to what pages never send', async ({ page, playwri
     'a property of objects': 404,
     'an unknown line': 404,
     'another origin': 403,
+    'a page in a sandbox': 403,
     'an empty count': 422,
     'a stale order': 409,
   });

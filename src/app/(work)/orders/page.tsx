@@ -15,7 +15,7 @@ export default async function OrdersPage({ searchParams }: { searchParams: Searc
   const all = text((await searchParams).show) === 'all';
   const { value, failure } = shown(await readOrders(deps(), actor, { all }));
   if (failure) return <Refused failure={failure} format={format} />;
-  const { orders, today } = value;
+  const { orders, today, currency } = value;
   const net = orders.reduce((sum, o) => sum + o.net, 0);
   return (
     <section className="min-h-0 flex-1 overflow-y-auto bg-sheet">
@@ -23,7 +23,7 @@ export default async function OrdersPage({ searchParams }: { searchParams: Searc
         <h1 className="text-[15px] font-semibold">
           {orders.length} {orders.length === 1 ? 'order' : 'orders'}
         </h1>
-        <p className="text-muted">{format.money(net, 'EUR')} net</p>
+        <p className="text-muted">{format.money(net, currency)} net</p>
         <nav aria-label="Which orders" className="ml-auto flex gap-2">
           <Link className="chip" href="/orders" aria-current={!all}>
             Open
