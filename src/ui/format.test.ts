@@ -7,6 +7,11 @@ describe('format', () => {
     expect(british.quantity(150_876_000)).toBe('150.876');
     expect(british.money(258_820, 'EUR')).toBe('€2,588.20');
     expect(british.amount(1232, 'JPY')).toBe('1,232');
+    expect([british.quantity(-2_000_000), british.amount(-984, 'EUR'), british.money(-984, 'EUR')]).toEqual([
+      '−2',
+      '−9.84',
+      '−€9.84',
+    ]);
     expect(british.price('32.8')).toBe('32.80');
     expect(new Format('de-DE').amount(258_820, 'EUR')).toBe('2.588,20');
   });

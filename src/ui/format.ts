@@ -1,6 +1,9 @@
 import { decimalsOf } from '@/core/money';
 import { MICRO } from '@/core/quantity';
 
+/** The minus sign of figures, as wide as a plus; Intl writes a hyphen in most languages. */
+const minus = (figure: string): string => figure.replace('-', '−');
+
 /** Figures and dates as a person of one language region reads them. */
 export class Format {
   private readonly quantities: Intl.NumberFormat;
@@ -20,14 +23,16 @@ export class Format {
 
   /** A quantity in millionths. @example quantity(13_716_000)  // '13.716' */
   quantity(q: number): string {
-    return this.quantities.format(q / MICRO);
+    return minus(this.quantities.format(q / MICRO));
   }
 
   /** Minor units without the currency. @example amount(19680, 'EUR')  // '196.80' */
   amount(minor: number, currency: string): string {
     const digits = decimalsOf(currency);
-    return new Intl.NumberFormat(this.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(
-      minor / 10 ** digits,
+    return minus(
+      new Intl.NumberFormat(this.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(
+        minor / 10 ** digits,
+      ),
     );
   }
 
@@ -40,8 +45,8 @@ export class Format {
       minimumFractionDigits: digits,
       maximumFractionDigits: digits,
     } as const;
-    return new Intl.NumberFormat(this.locale, { ...options, currencyDisplay: 'narrowSymbol' }).format(
-      minor / 10 ** digits,
+    return minus(
+      new Intl.NumberFormat(this.locale, { ...options, currencyDisplay: 'narrowSymbol' }).format(minor / 10 ** digits),
     );
   }
 

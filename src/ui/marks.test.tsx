@@ -39,7 +39,7 @@ describe('level strip', () => {
       <LevelStrip gauge={gauge({ free: units(-2), onHand: units(-2), coming: 0 })} format={format} id="a" />,
     );
     expect(negative).toContain('fill-stop');
-    expect(negative).toContain('-2 free');
+    expect(negative).toContain('−2 free');
   });
 
   test('without a policy there are no notches', () => {

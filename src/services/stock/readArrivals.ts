@@ -21,6 +21,7 @@ export type ExpectedLine = {
   readonly openPacks: Quantity;
   readonly openBase: Quantity;
   readonly received: Quantity;
+  readonly receivedPacks: Quantity;
 };
 
 export type Arrival = {
@@ -49,6 +50,7 @@ const lineOf = (r: ExpectedRow): ExpectedLine => {
     openPacks: Math.max(0, fromDecimal(r.packQuantity) - fromDecimal(r.receivedPacks)) || packsIn(openBase, content),
     openBase,
     received: fromDecimal(r.received),
+    receivedPacks: fromDecimal(r.receivedPacks),
   };
 };
 

@@ -69,7 +69,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
   };
 
   return (
-    <section className="min-h-0 flex-1 overflow-y-auto bg-sheet">
+    <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">
       <form
         ref={form}
         onSubmit={(e) => {
@@ -155,7 +155,16 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
                     {format.quantity(l.orderedPacks)} {plural(l.packName, l.orderedPacks)}
                   </td>
                   <td className="figure max-sm:hidden">
-                    {l.received === 0 ? '–' : `${format.quantity(l.received)} ${plural(l.unit, l.received)}`}
+                    {l.received === 0 ? (
+                      '–'
+                    ) : (
+                      <>
+                        {format.quantity(l.receivedPacks)} {plural(l.packName, l.receivedPacks)}
+                        <span className="second block">
+                          {format.quantity(l.received)} {plural(l.unit, l.received)}
+                        </span>
+                      </>
+                    )}
                   </td>
                   <td className="figure font-semibold">
                     {format.quantity(l.openPacks)} {plural(l.packName, l.openPacks)}

@@ -20,8 +20,10 @@ export const DatabaseDown = () => (
 /** List left, reckoning right. On a phone the panel follows the list. */
 export function ListAndPanel({ children, panel, label }: { children: ReactNode; panel: ReactNode; label: string }) {
   return (
-    <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
-      <section className="relative min-w-0 flex-1 overflow-y-auto bg-sheet max-lg:overflow-visible">{children}</section>
+    <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto max-lg:scroll-pt-[90px]">
+      <section className="relative min-w-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet max-lg:overflow-visible">
+        {children}
+      </section>
       <aside
         aria-label={label}
         tabIndex={-1}

@@ -5,6 +5,7 @@ import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState }
 import { baseQuantity, isWholePacks } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
 import { entryText, MICRO, toDecimal } from '@/core/quantity';
+import { flushSync } from 'react-dom';
 import { fraction } from '@/core/units';
 import type { NeedGroup, NeedsPage, NeedView } from '@/services/planning/readNeeds';
 import { type ClientFailure, sendCommand } from '../command/send';
@@ -68,11 +69,21 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
     }
   }, [fresh, adopt]);
 
-  const focusRow = useCallback((id: number, field = false) => {
+  const rowOf = (id: number) => table.current?.querySelector<HTMLElement>(`tr[data-need="${id}"]`);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the table is a ref.
+  const focusRow = useCallback((id: number) => {
     setCurrentId(id);
-    const row = table.current?.querySelector<HTMLElement>(`tr[data-need="${id}"]`);
-    (field ? row?.querySelector<HTMLInputElement>('input') : row)?.focus();
+    rowOf(id)?.focus();
   }, []);
+
+  /** A digit pressed on a row is the first of its quantity: the field holds it, with the caret behind it, before the next
+   *  key can come. */
+  const startQuantity = (id: number, digit: string) => {
+    flushSync(() => setTyped((all) => new Map(all).set(id, digit)));
+    const field = rowOf(id)?.querySelector<HTMLInputElement>('input');
+    field?.focus();
+    field?.setSelectionRange(digit.length, digit.length);
+  };
 
   const step = useCallback(
     (from: number, by: number, onlyOpen = false) => {
@@ -123,8 +134,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
       focusRow(need.id);
     } else if (!inField && /^\d$/.test(event.key) && !done) {
       event.preventDefault();
-      setTyped((all) => new Map(all).set(need.id, event.key));
-      focusRow(need.id, true);
+      startQuantity(need.id, event.key);
     } else if (!inField && (event.key === 'Home' || event.key === 'End')) {
       event.preventDefault();
       const to = event.key === 'Home' ? rows[0] : rows.at(-1);

@@ -150,7 +150,7 @@ function Part({
   );
   if (!editable) {
     return (
-      <span className="flex flex-wrap items-baseline gap-x-2.5">
+      <span className="grid grid-cols-[118px_1fr_88px] items-baseline gap-x-2.5 max-sm:grid-cols-1">
         <span>
           <strong className="font-semibold">{format.quantity(part.packs)}</strong> {plural(line.packName, part.packs)}
           <span className="second">
@@ -159,8 +159,8 @@ function Part({
           </span>
         </span>
         <span>{part.location}</span>
-        <span className="font-semibold">{part.wantedDate ? format.date(part.wantedDate) : '–'}</span>
-        {came}
+        <span className="font-semibold whitespace-nowrap">{part.wantedDate ? format.date(part.wantedDate) : '–'}</span>
+        {came && <span className="col-span-full">{came}</span>}
       </span>
     );
   }

@@ -182,7 +182,9 @@ function PolicyPanel({ place: { item, row } }: { place: Place }) {
           <h2 className="name text-[16px]">{item.name}</h2>
           <span className="second whitespace-nowrap">{row.location}</span>
         </div>
-        <h3 className="head">{row.reckoning ? `Why ${format.quantity(row.reckoning.toBuy)}` : 'Need'}</h3>
+        <h3 className="head">
+          {row.reckoning && row.reckoning.toBuy > 0 ? `Why ${format.quantity(row.reckoning.toBuy)}` : 'Need'}
+        </h3>
         {row.reckoning ? (
           <ReckoningSum
             sum={row.reckoning}
@@ -206,7 +208,7 @@ function PolicyPanel({ place: { item, row } }: { place: Place }) {
           <h3 className="head">Here now</h3>
           <LevelStrip gauge={row.gauge} format={format} id="panel" />
           <p className="second mt-1">
-            {gaugeWords(row.gauge, format)} {plural(item.unit, 2_000_000)}
+            in {plural(item.unit, 2_000_000)}: {gaugeWords(row.gauge, format)}
             {row.gauge.min !== null && ` · min ${format.quantity(row.gauge.min)}`}
             {row.gauge.max !== null && ` · max ${format.quantity(row.gauge.max)}`}
           </p>

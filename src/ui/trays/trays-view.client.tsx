@@ -119,8 +119,8 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
           {trays.map((t) => (
             <tbody key={t.supplierId}>
               <tr className="group">
-                <th colSpan={6} scope="rowgroup">
-                  <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+                <th colSpan={4} scope="rowgroup" className="align-middle">
+                  <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
                     <h2 className="font-semibold">{t.supplier}</h2>
                     <span className="second">
                       arrives {format.date(t.arrives)} if ordered today · {t.paymentTerms}
@@ -129,19 +129,23 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
                       {t.orderMinimum > 0 && (
                         <FillGauge value={t.net} target={t.orderMinimum} label="Tray against the supplier’s minimum" />
                       )}
-                      <strong className="text-[13.5px] text-ink">{format.amount(t.net, currency)}</strong>
-                      {t.orderMinimum > 0 ? `of ${format.amount(t.orderMinimum, currency)} minimum` : 'no minimum'}
+                      {t.orderMinimum > 0 ? `minimum ${format.amount(t.orderMinimum, currency)}` : 'no minimum'}
                     </span>
-                    <button
-                      type="button"
-                      className={`btn ${trays.length === 1 ? 'btn-primary' : 'btn-outline'}`}
-                      disabled={busy}
-                      aria-label={`Make order for ${t.supplier}`}
-                      onClick={() => order([t.supplierId])}
-                    >
-                      Make order
-                    </button>
                   </div>
+                </th>
+                <th className="figure align-middle">
+                  <strong className="font-semibold">{format.amount(t.net, currency)}</strong>
+                </th>
+                <th className="figure align-middle">
+                  <button
+                    type="button"
+                    className={`btn ${trays.length === 1 ? 'btn-primary' : 'btn-outline'}`}
+                    disabled={busy}
+                    aria-label={`Make order for ${t.supplier}`}
+                    onClick={() => order([t.supplierId])}
+                  >
+                    Make order
+                  </button>
                 </th>
               </tr>
               {t.lines.map((l) => (

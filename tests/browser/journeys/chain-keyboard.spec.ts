@@ -35,6 +35,13 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.press('Escape');
   await expect(needRow(page, 'Fen merino 4-ply, rust', 'Wendel Yard')).toBeFocused();
   await expect(needRow(page, 'Fen merino 4-ply, rust', 'Wendel Yard').getByRole('textbox')).toHaveValue('13');
+  // A quantity that begins like the suggestion (8) keeps its first digit.
+  const slate = needRow(page, 'Fen merino 4-ply, slate', 'Harbour Street');
+  await keyboard.press('ArrowDown');
+  await keyboard.type('85');
+  await expect(slate.getByRole('textbox')).toHaveValue('85');
+  await keyboard.press('Escape');
+  await expect(slate.getByRole('textbox')).toHaveValue('8');
   await expect(waiting(page, 'Needs')).toHaveText('Needs14');
   await expect(needRow(page, 'Fen merino 4-ply, moss', 'Harbour Street').getByText('12 bags')).toBeVisible();
 

@@ -23,7 +23,7 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
   const [only] = arrivals;
   if (orderId !== undefined && arrivals.length === 1 && only) redirect(`/arrivals/${only.orderId}/${only.locationId}`);
   return (
-    <section className="min-h-0 flex-1 overflow-y-auto bg-sheet">
+    <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">
       <div className="bar sticky top-0 z-2">
         <h1 className="text-[15px] font-semibold">
           {arrivals.length} {arrivals.length === 1 ? 'arrival' : 'arrivals'} expected

@@ -24,7 +24,7 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
   // A column per place while they fit beside each other, else a list in one cell.
   const columns = locationId === null && frame.locations.length <= 6 ? frame.locations : [];
   return (
-    <section className="min-h-0 flex-1 overflow-y-auto bg-sheet">
+    <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">
       <div className="bar sticky top-0 z-2">
         <h1 className="text-[15px] font-semibold">
           {items.length} {items.length === 1 ? 'item' : 'items'}

@@ -18,7 +18,7 @@ export default async function OrdersPage({ searchParams }: { searchParams: Searc
   const { orders, today, currency } = value;
   const net = orders.reduce((sum, o) => sum + o.net, 0);
   return (
-    <section className="min-h-0 flex-1 overflow-y-auto bg-sheet">
+    <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">
       <div className="bar sticky top-0 z-2">
         <h1 className="text-[15px] font-semibold">
           {orders.length} {orders.length === 1 ? 'order' : 'orders'}
