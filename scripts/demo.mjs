@@ -1,11 +1,22 @@
+import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { build, endServer, noteServer, refuseSecondStart, serve } from './lib/application.mjs';
+import { build, endServer, noteStart, refuseSecondStart, serve } from './lib/application.mjs';
 import { bootstrap } from './lib/bootstrap.mjs';
 import { Database, isFree } from './lib/database.mjs';
 import { main, root, runTs, Stop, say } from './lib/say.mjs';
 
+/** Whether TLS is wanted. Errors: Stop when only one of the two files is named or one can't be read. */
+function tlsFiles() {
+  const names = ['VORRAT_TLS_CERT', 'VORRAT_TLS_KEY'];
+  const named = names.filter((n) => process.env[n]);
+  if (named.length === 1) throw new Stop(`For TLS both ${names.join(' and ')} have to name a file.`);
+  for (const n of named) if (!existsSync(process.env[n])) throw new Stop(`${n}=${process.env[n]} is not there.`);
+  return named.length === 2;
+}
+
 /** Starts Vorrat with its demo data: database, migrations, data if empty, build if stale, server. Ctrl-C stops all of it.
- *  --reset makes fresh demo data; --dev is the development server. VORRAT_PORT, VORRAT_HOST, VORRAT_DATA (folder). */
+ *  --reset makes fresh demo data; --dev is the development server. VORRAT_PORT, VORRAT_HOST, VORRAT_DATA (folder),
+ *  VORRAT_TLS_CERT and VORRAT_TLS_KEY (files). */
 async function demo() {
   const dev = process.argv.includes('--dev');
   const port = Number(process.env.VORRAT_PORT ?? 3000);
@@ -13,9 +24,9 @@ async function demo() {
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Stop(`VORRAT_PORT=${process.env.VORRAT_PORT} is not a port number.`);
   const folder = process.env.VORRAT_DATA ? resolve(process.env.VORRAT_DATA) : join(root, '.data', 'demo');
-  process.chdir(root);
-  const note = join(folder, 'server.json');
-  await refuseSecondStart(note);
+  const note = join(folder, 'start.json');
+  refuseSecondStart(note);
+  const tls = tlsFiles();
   if (!(await isFree(port)))
     throw new Stop(`Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} npm run demo`);
 
@@ -23,6 +34,7 @@ async function demo() {
   const database = new Database(folder);
   say('Starting the database');
   await database.start();
+  noteStart(note, port);
 
   let server = null;
   let stopping = null;
@@ -45,9 +57,8 @@ async function demo() {
     // The server gets only what it needs: not the owner's account.
     const { VORRAT_DB_OWNER: _, VORRAT_DB_OWNER_PASSWORD: __, ...application } = env;
     server = await serve({ port, host, env: application, dev });
-    noteServer(note, server, port);
     say(`
-Vorrat is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port}
+Vorrat is at ${tls ? 'https' : 'http'}://${host === '0.0.0.0' ? 'localhost' : host}:${port}
 
   Name    Password   What they do
   mira    quillon    buyer, approves up to 2,500.00

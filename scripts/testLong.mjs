@@ -6,7 +6,7 @@ import { seededFolder } from './lib/testData.mjs';
 
 /** What takes longer: the start command by its own, kills in the middle of work, accessibility of every view in both themes and all sizes. */
 main(async () => {
-  await bootstrap(['database', 'browser']);
+  await bootstrap(['database', 'browser', 'certificates']);
   const tally = new Tally();
   try {
     await build();

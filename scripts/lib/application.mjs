@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, readlinkSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { root, run, Stop, say } from './say.mjs';
@@ -38,54 +38,45 @@ export async function build() {
   writeFileSync(stamp, digest);
 }
 
-/** Starts the server; resolves with its process once it answers. */
+/** Starts the server; resolves with its process once it answers. It ends by itself when this process goes. */
 export async function serve({ port, env, dev = false, host = '127.0.0.1', output = 'inherit' }) {
-  const child = spawn(process.execPath, [next, dev ? 'dev' : 'start', '-p', String(port), '-H', host], {
-    cwd: root,
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: dev ? 'development' : 'production', ...env },
-    stdio: ['ignore', output === 'inherit' ? 'pipe' : 'ignore', output],
-    // Its own group: Ctrl-C reaches the start command first, which then stops server and database in order.
-    detached: true,
+  const child = spawn(
+    process.execPath,
+    [join(root, 'scripts', 'server.mjs'), String(port), host, dev ? 'dev' : 'start'],
+    {
+      cwd: root,
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: dev ? 'development' : 'production', ...env },
+      stdio: ['ignore', output === 'inherit' && dev ? 'inherit' : 'ignore', output, 'ipc'],
+      // Its own group: Ctrl-C reaches the start command first, which then stops server and database in order.
+      detached: true,
+    },
+  );
+  const started = new Promise((resolve) => {
+    child.once('message', () => resolve('ready'));
+    child.once('exit', () => resolve('ended'));
   });
-  child.stdout?.on('data', (d) => dev && process.stdout.write(d));
-  const until = Date.now() + 60_000;
-  while (Date.now() < until) {
-    if (child.exitCode !== null) throw new Stop('The server ended while starting.');
-    const answers = await fetch(`http://${host}:${port}/icon.svg`).then(
-      (r) => r.status < 500,
-      () => false,
-    );
-    if (answers) return child;
-    await pause(100);
+  const outcome = await Promise.race([started, pause(60_000, 'late', { ref: false })]);
+  if (outcome === 'ended') throw new Stop('The server ended while starting.');
+  if (outcome === 'late') {
+    child.kill('SIGKILL');
+    throw new Stop('The server did not answer within a minute.');
   }
-  throw new Stop('The server did not answer within a minute.');
+  return child;
 }
 
-const isOurs = (pid) => {
-  try {
-    return readlinkSync(`/proc/${pid}/cwd`) === root;
-  } catch {
-    return false;
-  }
-};
+/** Notes which start command works on a data folder, for the next one. */
+export const noteStart = (file, port) => writeFileSync(file, JSON.stringify({ starter: process.pid, port }));
 
-/** Notes which server a start command has on its data folder, for the next start. */
-export const noteServer = (file, server, port) =>
-  writeFileSync(file, JSON.stringify({ starter: process.pid, server: server.pid, port }));
-
-/** Ends a server whose start command was killed; programs of other folders are left alone.
- *  Errors: Stop while another start command runs on the same data. */
-export async function refuseSecondStart(file) {
+/** Errors: Stop while another start command runs on the same data. */
+export function refuseSecondStart(file) {
   if (!existsSync(file)) return;
-  const { starter, server, port } = JSON.parse(readFileSync(file, 'utf8'));
-  if (!isOurs(server)) return;
-  if (isOurs(starter)) {
-    throw new Stop(
-      `Vorrat already runs on this data, at http://localhost:${port}; stop that one first (Ctrl-C there).`,
-    );
+  const { starter, port } = JSON.parse(readFileSync(file, 'utf8'));
+  try {
+    if (!readFileSync(`/proc/${starter}/cmdline`, 'utf8').includes('demo.mjs')) return;
+  } catch {
+    return;
   }
-  process.kill(server, 'SIGTERM');
-  for (let i = 0; i < 100 && isOurs(server); i += 1) await pause(50);
+  throw new Stop(`Vorrat already runs on this data, at port ${port}; stop that one first (Ctrl-C there).`);
 }
 
 /** Ends a server and waits for it. */

@@ -10,6 +10,7 @@ const wanted = {
     what: 'the database server',
   },
   browser: { file: '/usr/bin/chromium', packages: ['chromium'], what: 'the browser for the tests' },
+  certificates: { file: '/usr/bin/openssl', packages: ['openssl'], what: 'certificates for the tests' },
 };
 
 const thisMachine = {

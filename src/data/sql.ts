@@ -56,3 +56,10 @@ export function list(name: string, values: readonly SqlValue[]): { sql: string; 
     values: Object.fromEntries(values.map((v, i) => [`${name}${i}`, v])),
   };
 }
+
+/** Limits rows to some locations, as a condition that starts with AND; null = all of them, none = no row. */
+export function atLocations(column: string, locationIds: readonly number[] | null): { sql: string; values: SqlValues } {
+  if (locationIds === null) return { sql: '', values: {} };
+  const ids = list('at', locationIds);
+  return ids ? { sql: `AND ${column} IN (${ids.sql})`, values: ids.values } : { sql: 'AND FALSE', values: {} };
+}

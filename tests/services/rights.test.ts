@@ -6,6 +6,7 @@ import { readItem, readItems } from '@/services/catalogue/readItems';
 import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readLastBought } from '@/services/planning/readLastBought';
+import { readFrame } from '@/services/people/readFrame';
 import { readNeeds } from '@/services/planning/readNeeds';
 import { readPolicies } from '@/services/planning/readPolicies';
 import { setMinMax } from '@/services/planning/setMinMax';
@@ -130,6 +131,21 @@ test.each(
 });
 
 describe('limited to places', () => {
+  test('a buyer of one place sees, and has counted, only what is needed there', async () => {
+    const local: Actor = { ...mira, locations: [3] };
+    const all = must(await readNeeds(books.deps, mira, { locationId: null }));
+    const there = must(await readNeeds(books.deps, mira, { locationId: 3 }));
+    const own = must(await readNeeds(books.deps, local, { locationId: null }));
+    expect(own).toEqual(there);
+    expect(own.count).toBeGreaterThan(0);
+    expect(own.count).toBeLessThan(all.count);
+    expect((await readFrame(books.deps, local)).counts.needs).toBe(own.count);
+    expect((await readNeeds(books.deps, local, { locationId: 1 })).ok).toBe(false);
+    const item = must(await readItem(books.deps, local, 7));
+    expect(item.places.map((p) => p.locationId)).toEqual([3]);
+    expect(new Set(item.movements.map((m) => m.locationId))).toEqual(new Set([3]));
+  });
+
   test('shop staff see and book in only what comes to their own place', async () => {
     const { arrivals } = must(await readArrivals(books.deps, jun, { locationId: null }));
     expect(arrivals.length).toBeGreaterThan(0);

@@ -1,5 +1,7 @@
-import { type ChildProcess, spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import type { IncomingMessage } from 'node:http';
+import { request } from 'node:https';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -16,7 +18,7 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   for (const start of started) start.signal('SIGKILL');
-  for (const pid of [note()?.server, databasePid()]) if (pid && isThere(pid)) process.kill(pid, 'SIGKILL');
+  for (const pid of [serverPid(), databasePid()]) if (pid && isThere(pid)) process.kill(pid, 'SIGKILL');
   rmSync(folder, { recursive: true, force: true });
 });
 
@@ -32,9 +34,18 @@ const databasePid = () => {
   const file = join(folder, 'mariadbd.pid');
   return existsSync(file) ? Number(readFileSync(file, 'utf8')) : null;
 };
-const note = (): { starter: number; server: number } | null => {
-  const file = join(folder, 'server.json');
-  return existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
+const starterPid = () => Number(JSON.parse(readFileSync(join(folder, 'start.json'), 'utf8')).starter);
+/** The server's process: the one that was started for our port. */
+const serverPid = (): number | null => {
+  for (const entry of readdirSync('/proc').filter((e) => /^\d+$/.test(e))) {
+    try {
+      const [, script, at] = readFileSync(`/proc/${entry}/cmdline`, 'utf8').split('\0');
+      if (script?.endsWith('server.mjs') && at === String(port)) return Number(entry);
+    } catch {
+      // Gone meanwhile.
+    }
+  }
+  return null;
 };
 const until = async (what: string, condition: () => boolean, withinMs = 60_000) => {
   for (const end = Date.now() + withinMs; !condition(); ) {
@@ -52,23 +63,22 @@ type Start = {
 };
 
 /** `npm run …` as in a terminal: a process group of its own, to which the terminal sends Ctrl-C. */
-function start(args: readonly string[], { at = port } = {}): Start {
+function start(
+  args: readonly string[],
+  { at = port, env = {} }: { at?: number; env?: Record<string, string> } = {},
+): Start {
   let output = '';
   const child = spawn('npm', ['run', '--silent', ...args], {
     cwd: root,
     detached: true,
     stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...process.env, VORRAT_DATA: folder, VORRAT_PORT: String(at), VORRAT_CLOCK: '2026-11-23T09:00:00Z' },
+    env: { ...process.env, VORRAT_DATA: folder, VORRAT_PORT: String(at), VORRAT_CLOCK: '2026-11-23T09:00:00Z', ...env },
   });
   for (const stream of [child.stdout, child.stderr])
     stream?.on('data', (d) => {
       output += d;
     });
-  // A server that is left behind keeps the output open: then the end of the command itself counts.
-  const ended = new Promise<number>((resolve) => {
-    child.on('close', (code) => resolve(code ?? 130));
-    child.on('exit', (code) => setTimeout(resolve, 1000, code ?? 130));
-  });
+  const ended = new Promise<number>((resolve) => child.on('close', (code) => resolve(code ?? 130)));
   const it: Start = {
     child,
     output: () => output,
@@ -115,19 +125,31 @@ async function setMinimum(min: number): Promise<void> {
   expect([response.status, await response.text()]).toEqual([200, expect.any(String)]);
 }
 
-/** The stored setting, asked of the database itself. */
-async function policy(): Promise<{ min: string; max: string } | null> {
+/** Asked of the database itself. */
+async function rows(sql: string): Promise<RowDataPacket[]> {
   const { port: at, owner } = JSON.parse(readFileSync(join(folder, 'settings.json'), 'utf8'));
   const login = { host: '127.0.0.1', port: at, user: 'vorrat_owner', password: owner, database: 'vorrat' };
   const connection = await createConnection(login);
-  const [rows] = await connection.query<RowDataPacket[]>(
+  const [found] = await connection.query<RowDataPacket[]>(sql);
+  await connection.end();
+  return found;
+}
+
+async function policy(): Promise<{ min: string; max: string } | null> {
+  const [row] = await rows(
     'SELECT min_quantity AS min, max_quantity AS max FROM policy WHERE item_id = 7 AND location_id = 1',
   );
-  await connection.end();
-  const row = rows[0];
   return row ? { min: String(Number(row.min)), max: String(Number(row.max)) } : null;
 }
 const minimum = async () => Number((await policy())?.min);
+
+/** Signs in over TLS with a certificate of our own, claiming another address. */
+const signInOverTls = (login: string, password: string) =>
+  new Promise<IncomingMessage>((resolve, reject) => {
+    const headers = { 'content-type': 'application/json', 'x-forwarded-for': '203.0.113.9' };
+    const to = { host: '127.0.0.1', port, path: '/api/session', method: 'POST', headers, rejectUnauthorized: false };
+    request(to, resolve).on('error', reject).end(JSON.stringify({ login, password }));
+  });
 
 /** Nothing of a start is left: no process, and the port is free. */
 async function allGone(pids: readonly (number | null | undefined)[]) {
@@ -147,11 +169,11 @@ test('npm run demo: from nothing to the address and the accounts; Ctrl-C stops a
   const second = start(['demo'], { at: await freePort() });
   expect(await second.ended()).not.toBe(0);
   expect(second.output().trim()).toBe(
-    `Vorrat already runs on this data, at http://localhost:${port}; stop that one first (Ctrl-C there).`,
+    `Vorrat already runs on this data, at port ${port}; stop that one first (Ctrl-C there).`,
   );
   expect((await fetch(url('/sign-in'))).status).toBe(200);
 
-  const pids = [note()?.server, note()?.starter, databasePid()];
+  const pids = [serverPid(), starterPid(), databasePid()];
   expect(pids.every((pid) => pid && isThere(pid))).toBe(true);
   demo.signal('SIGINT');
   await demo.ended();
@@ -180,11 +202,11 @@ test('after kill -9 of the server, the database and the start command the next s
   expect(first.output()).not.toContain('Demo data written');
   expect(await minimum()).toBe(111);
   await setMinimum(222);
-  const before = note();
-  process.kill(before?.server as number, 'SIGKILL');
+  const server = serverPid() as number;
+  process.kill(server, 'SIGKILL');
   await first.ended();
   expect(first.output()).toContain('The server has ended.');
-  await allGone([before?.server, databasePid()]);
+  await allGone([server, databasePid()]);
 
   const second = start(['demo']);
   await second.up();
@@ -195,26 +217,50 @@ test('after kill -9 of the server, the database and the start command the next s
   await until('the database to be gone', () => !isThere(database));
   const response = await post('/api/session', { login: 'mira', password: 'quillon' });
   expect(response.status).toBe(503);
+  const left = serverPid();
   second.signal('SIGINT');
   await second.ended();
-  await allGone([note()?.server]);
+  await allGone([left]);
 
   const third = start(['demo']);
   await third.up();
   expect(await minimum()).toBe(333);
   await setMinimum(444);
-  const left = note() as { starter: number; server: number };
-  process.kill(left.starter, 'SIGKILL');
-  await third.ended();
-  expect(isThere(left.server)).toBe(true);
+  // The server goes with its start command; the database stays and is found again.
+  const orphan = serverPid();
+  process.kill(starterPid(), 'SIGKILL');
+  await allGone([orphan]);
+  expect(isThere(databasePid() as number)).toBe(true);
 
   const fourth = start(['demo']);
   await fourth.up();
-  expect(isThere(left.server)).toBe(false);
   expect(await minimum()).toBe(444);
+  const last = [serverPid(), databasePid()];
   fourth.signal('SIGTERM');
   await fourth.ended();
-  await allGone([note()?.server, databasePid()]);
+  await allGone(last);
+});
+
+test('sign-in attempts are kept under the true address, whatever the client says; with TLS the cookie is for TLS only', async () => {
+  const [cert, key] = [join(folder, 'cert.pem'), join(folder, 'key.pem')];
+  const made = ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '1', '-subj', '/CN=localhost'];
+  execFileSync('openssl', [...made, '-keyout', key, '-out', cert], { stdio: 'ignore' });
+  const half = start(['demo'], { env: { VORRAT_TLS_CERT: cert } });
+  expect(await half.ended()).not.toBe(0);
+  expect(half.output().trim()).toBe('For TLS both VORRAT_TLS_CERT and VORRAT_TLS_KEY have to name a file.');
+
+  const demo = start(['demo'], { env: { VORRAT_TLS_CERT: cert, VORRAT_TLS_KEY: key } });
+  await demo.up();
+  expect(demo.output()).toContain(`Vorrat is at https://127.0.0.1:${port}`);
+  const signed = await signInOverTls('nobody', 'x');
+  expect(signed.statusCode).toBe(401);
+  expect(await rows("SELECT DISTINCT address FROM sign_in_attempt WHERE login = 'nobody'")).toEqual([
+    { address: '127.0.0.1' },
+  ]);
+  const cookie = await signInOverTls('mira', 'quillon');
+  expect(cookie.headers['set-cookie']?.[0]).toMatch(/; Secure/i);
+  demo.signal('SIGINT');
+  await demo.ended();
 });
 
 test('--reset makes fresh demo data', async () => {
@@ -232,7 +278,7 @@ test('npm run dev serves the same data with the development server', async () =>
   const page = await fetch(url('/sign-in'));
   expect(page.status).toBe(200);
   expect(await page.text()).toContain('Password');
-  const pids = [note()?.server, databasePid()];
+  const pids = [serverPid(), databasePid()];
   dev.signal('SIGINT');
   await dev.ended();
   await allGone(pids);

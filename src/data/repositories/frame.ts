@@ -1,12 +1,13 @@
-import { list, type Tx } from '../sql';
+import { atLocations, type Tx } from '../sql';
 
 export type FrameCounts = { needs: number; trays: number; orders: number; arrivals: number };
 
 /** Open needs, suppliers with something in their tray, orders not yet all in, orders expected at the person's places. */
 export async function readFrameCounts(tx: Tx, locations: readonly number[] | null): Promise<FrameCounts> {
-  const ids = locations === null ? null : list('loc', locations);
+  const needs = atLocations('location_id', locations);
+  const arrivals = atLocations('d.location_id', locations);
   const row = await tx.row<FrameCounts>(
-    `SELECT (SELECT COUNT(*) FROM need WHERE state = 'open') AS needs,
+    `SELECT (SELECT COUNT(*) FROM need WHERE state = 'open' ${needs.sql}) AS needs,
             (SELECT COUNT(DISTINCT supplier_id) FROM tray_line WHERE state = 'in_tray') AS trays,
             (SELECT COUNT(*) FROM purchase_order o WHERE o.state = 'draft' OR (o.state IN ('approved','sent') AND EXISTS (
                SELECT 1 FROM order_line l JOIN delivery_part d ON d.order_line_id = l.id
@@ -15,8 +16,8 @@ export async function readFrameCounts(tx: Tx, locations: readonly number[] | nul
                JOIN delivery_part d ON d.order_line_id = l.id
               WHERE o.state IN ('approved','sent') AND d.location_id IS NOT NULL
                 AND d.base_quantity > d.received_quantity + d.cancelled_quantity
-                ${ids ? `AND d.location_id IN (${ids.sql})` : ''}) AS arrivals`,
-    ids?.values ?? {},
+                ${arrivals.sql}) AS arrivals`,
+    needs.values,
   );
   return row ?? { needs: 0, trays: 0, orders: 0, arrivals: 0 };
 }

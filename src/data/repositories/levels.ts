@@ -1,4 +1,4 @@
-import { list, type SqlValue, type Tx } from '../sql';
+import { atLocations, list, type SqlValue, type Tx } from '../sql';
 
 export type Pair = { readonly itemId: number; readonly locationId: number };
 
@@ -46,10 +46,18 @@ export const updateLevel = (
     l,
   );
 
-export async function readLevels(tx: Tx, itemIds: readonly number[]): Promise<LevelRow[]> {
+export async function readLevels(
+  tx: Tx,
+  itemIds: readonly number[],
+  locationIds: readonly number[] | null = null,
+): Promise<LevelRow[]> {
   const ids = list('id', itemIds);
   if (!ids) return [];
-  return tx.rows<LevelRow>(`SELECT ${columns} FROM level WHERE item_id IN (${ids.sql})`, ids.values);
+  const at = atLocations('location_id', locationIds);
+  return tx.rows<LevelRow>(`SELECT ${columns} FROM level WHERE item_id IN (${ids.sql}) ${at.sql}`, {
+    ...ids.values,
+    ...at.values,
+  });
 }
 
 /** Item, location, posting, kind, business date, changes of on hand, inspection, blocked, value, variance, document, person, time. */
@@ -76,8 +84,9 @@ export type MovementRow = {
 };
 
 /** Newest first, with the quantity on hand at that location after each. */
-export const readMovements = (tx: Tx, itemId: number, limit: number) =>
-  tx.rows<MovementRow>(
+export function readMovements(tx: Tx, itemId: number, locationIds: readonly number[] | null, limit: number) {
+  const at = atLocations('m.location_id', locationIds);
+  return tx.rows<MovementRow>(
     `SELECT m.id, m.location_id AS locationId, m.kind, m.business_date AS businessDate,
             m.on_hand_change AS onHandChange, m.value_change_minor AS valueChange, m.variance_minor AS variance,
             m.document_kind AS documentKind, m.document_id AS documentId, r.number AS receiptNumber,
@@ -86,7 +95,8 @@ export const readMovements = (tx: Tx, itemId: number, limit: number) =>
        FROM movement m
        LEFT JOIN goods_receipt r ON m.document_kind = 'receipt' AND r.id = m.document_id
        LEFT JOIN app_user u ON u.id = m.user_id
-      WHERE m.item_id = :itemId
+      WHERE m.item_id = :itemId ${at.sql}
       ORDER BY m.business_date DESC, m.id DESC LIMIT ${Math.trunc(limit)}`,
-    { itemId },
+    { itemId, ...at.values },
   );
+}

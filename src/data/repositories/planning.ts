@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { list, type SqlValue, type Tx } from '../sql';
+import { atLocations, list, type SqlValue, type Tx } from '../sql';
 import { byPair, type Pair } from './levels';
 
 /** Marks pairs for recomputation, in the transaction of the change. The mark is a fresh random number each time. */
@@ -89,15 +89,20 @@ export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
     `ON DUPLICATE KEY UPDATE ${stateColumns.map((c) => `${c} = VALUES(${c})`).join(', ')}`,
   );
 
-export async function readStates(tx: Tx, itemIds: readonly number[]): Promise<StateRow[]> {
+export async function readStates(
+  tx: Tx,
+  itemIds: readonly number[],
+  locationIds: readonly number[] | null = null,
+): Promise<StateRow[]> {
   const ids = list('id', itemIds);
   if (!ids) return [];
+  const at = atLocations('location_id', locationIds);
   return tx.rows<StateRow>(
     `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
             in_trays AS inTrays, owed, position_quantity AS position, shortage, suggested, source_id AS sourceId,
             need_state AS needState, fingerprint
-       FROM item_location_state WHERE item_id IN (${ids.sql})`,
-    ids.values,
+       FROM item_location_state WHERE item_id IN (${ids.sql}) ${at.sql}`,
+    { ...ids.values, ...at.values },
   );
 }
 
@@ -138,8 +143,10 @@ export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedR
 export const lockNeed = (tx: Tx, id: number) =>
   tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id FOR UPDATE`, { id });
 
-export const readOpenNeeds = (tx: Tx) =>
-  tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE state = 'open' ORDER BY id`);
+export function readOpenNeeds(tx: Tx, locationIds: readonly number[] | null): Promise<NeedRow[]> {
+  const at = atLocations('location_id', locationIds);
+  return tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE state = 'open' ${at.sql} ORDER BY id`, at.values);
+}
 
 export const findNeed = (tx: Tx, id: number) =>
   tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id`, { id });

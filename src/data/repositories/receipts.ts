@@ -1,4 +1,4 @@
-import { list, type Tx } from '../sql';
+import { atLocations, type Tx } from '../sql';
 
 export const insertReceipt = async (
   tx: Tx,
@@ -87,8 +87,7 @@ export async function readExpected(
   locationIds: readonly number[] | null,
   only: { readonly orderId?: number; readonly itemId?: number } = {},
 ): Promise<ExpectedRow[]> {
-  const ids = locationIds === null ? null : list('loc', locationIds);
-  if (locationIds !== null && ids === null) return [];
+  const at = atLocations('d.location_id', locationIds);
   return tx.rows<ExpectedRow>(
     `SELECT d.id AS partId, o.id AS orderId, o.number AS orderNumber, o.state AS orderState, s.name AS supplier,
             d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, l.description,
@@ -100,9 +99,9 @@ export async function readExpected(
        LEFT JOIN item i ON i.id = l.item_id
       WHERE o.state IN ('approved', 'sent') AND l.kind = 'stock' AND d.location_id IS NOT NULL
         AND d.base_quantity > d.received_quantity + d.cancelled_quantity
-        ${ids ? `AND d.location_id IN (${ids.sql})` : ''} ${only.orderId === undefined ? '' : 'AND o.id = :orderId'}
+        ${at.sql} ${only.orderId === undefined ? '' : 'AND o.id = :orderId'}
         ${only.itemId === undefined ? '' : 'AND l.item_id = :itemId'}
       ORDER BY d.wanted_date, o.id, l.line_no, d.part_no`,
-    { ...(ids?.values ?? {}), ...only },
+    { ...at.values, ...only },
   );
 }

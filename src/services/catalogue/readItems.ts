@@ -50,10 +50,9 @@ export async function readItems(
     const today = todayOf(deps, company);
     const rows = await readItemRows(tx, filter.search);
     const ids = rows.map((r) => r.id);
-    const wanted = (l: { locationId: number }) =>
-      (filter.locationId === null || l.locationId === filter.locationId) &&
-      (actor.locations === null || actor.locations.includes(l.locationId));
-    const [levels, states] = [(await readLevels(tx, ids)).filter(wanted), (await readStates(tx, ids)).filter(wanted)];
+    const at = filter.locationId === null ? actor.locations : [filter.locationId];
+    const levels = await readLevels(tx, ids, at);
+    const states = await readStates(tx, ids, at);
     const settings = await readPoliciesOf(tx, ids);
     const book = await readBuying(tx, ids);
     const places = await readLocations(tx);
@@ -138,8 +137,8 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
     const locations = (await readLocations(tx)).filter(
       (l) => actor.locations === null || actor.locations.includes(l.id),
     );
-    const levels = await readLevels(tx, [itemId]);
-    const states = await readStates(tx, [itemId]);
+    const levels = await readLevels(tx, [itemId], actor.locations);
+    const states = await readStates(tx, [itemId], actor.locations);
     const settings = await readPoliciesOf(tx, [itemId]);
     const packRows = await readPacks(tx, [itemId]);
     const packs = new Map(packRows.map((p) => [p.id, p]));
@@ -177,9 +176,10 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
       }),
       expected,
       bought: may(actor, 'orders.read').ok ? await readLastBought(tx, itemId, 5) : [],
-      movements: (await readMovements(tx, itemId, 60))
-        .filter((m) => names.has(m.locationId))
-        .map((m) => ({ ...m, location: names.get(m.locationId) ?? '' })),
+      movements: (await readMovements(tx, itemId, actor.locations, 60)).map((m) => ({
+        ...m,
+        location: names.get(m.locationId) ?? '',
+      })),
       currency: company.currency,
     });
   });

@@ -74,12 +74,7 @@ export async function readNeeds(
   return readSnapshot(deps.pool, async (tx) => {
     const company = await readCompany(tx);
     const today = todayOf(deps, company);
-    const all = await readOpenNeeds(tx);
-    const shown = all.filter(
-      (n) =>
-        (filter.locationId === null || n.locationId === filter.locationId) &&
-        (actor.locations === null || actor.locations.includes(n.locationId)),
-    );
+    const shown = await readOpenNeeds(tx, filter.locationId === null ? actor.locations : [filter.locationId]);
     const itemIds = [...new Set(shown.map((n) => n.itemId))];
     const trayLines = await readTrayLines(tx);
     const book = await readBuying(tx, [...itemIds, ...trayLines.map((l) => l.itemId)]);

@@ -50,6 +50,7 @@ export function NeedPanel({ need, currency }: { need: NeedView; currency: string
             format={format}
             unit={need.unit}
             packName={need.packName}
+            worth={(q) => (need.net === null ? null : format.money(Math.round((need.net / need.base) * q), currency))}
             origins={{
               refill_to_max: (
                 <Link className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>

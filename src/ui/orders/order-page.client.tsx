@@ -27,7 +27,7 @@ export function OrderPage({ order }: { order: OrderView }) {
     [
       'Deliver to',
       places.size === 1 ? ([...places.keys()][0] ?? '–') : places.size === 0 ? '–' : 'each line’s place',
-      [...places].map(([p, n]) => `${p} ${n}`).join(', '),
+      [...places].map(([p, n]) => `${p} (${n})`).join(', '),
     ],
     ['Wanted', first ? format.date(first) : '–', dates.size > 1 ? `${dates.size} dates, see the lines` : 'all lines'],
     ['Payment', head.paymentTerms, 'as agreed with the supplier'],

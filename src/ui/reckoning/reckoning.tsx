@@ -48,12 +48,15 @@ export function ReckoningSum({
   origins,
   unit,
   packName,
+  worth,
 }: {
   sum: Sum;
   format: Format;
   origins: Partial<Record<TermLabel, ReactNode>>;
   unit: string;
   packName: string;
+  /** What a quantity costs at the price shown, as money; null without a price. */
+  worth?: (quantity: number) => string | null;
 }) {
   const always: readonly TermLabel[] = ['refill_to_max', 'refill_to_min', 'on_hand', 'on_the_way'];
   const terms = sum.terms.filter((t) => t.quantity !== 0 || always.includes(t.label));
@@ -95,7 +98,9 @@ export function ReckoningSum({
               origin={
                 step.added === 0
                   ? 'fits exactly'
-                  : `${format.quantity(step.added)} ${plural(unit, step.added)} more than needed`
+                  : [`${format.quantity(step.added)} ${plural(unit, step.added)} more than needed`, worth?.(step.added)]
+                      .filter(Boolean)
+                      .join(', ')
               }
               figure={format.quantity(step.quantity)}
             />

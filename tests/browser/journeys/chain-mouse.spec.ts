@@ -12,7 +12,7 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
   await expect(panel.getByRole('heading', { name: 'Why 54' })).toBeVisible();
   await expect(panel.getByText('Refill to maximum').locator('../..')).toContainText('76');
   await expect(panel.getByText('Whole bags of 10').locator('../..')).toContainText('60');
-  await expect(panel.getByText('6 balls more than needed')).toBeVisible();
+  await expect(panel.getByText('6 balls more than needed, €19.68')).toBeVisible();
   await expect(panel.getByText('Hollinmere Spinners, 8 bags')).toBeVisible();
 
   // Accept one as suggested, one corrected, one of another supplier.
