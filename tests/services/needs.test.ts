@@ -216,9 +216,14 @@ describe('stored needs', () => {
     expect((await needOf(books, '10412-07', 'HS')).shortage).toBe('64.000000');
     const keys = () => books.rows("SELECT 1 FROM idempotency_key WHERE created_at < '2026-10-31'");
     expect((await keys()).length).toBeGreaterThan(0);
+    const attempts = () => books.rows('SELECT login FROM sign_in_attempt');
+    await books.owner.query(
+      "INSERT INTO sign_in_attempt (login, address, at) VALUES ('old', '::1', '2026-10-20'), ('new', '::1', '2026-11-29')",
+    );
     books.deps.setClock('2026-11-30T09:00:00Z');
     await bringUpToDate(books.deps);
     expect(await keys()).toEqual([]);
+    expect(await attempts()).toEqual([{ login: 'new' }]);
     expect((await needOf(books, '10412-07', 'HS')).shortage).toBe('54.000000');
   });
 });

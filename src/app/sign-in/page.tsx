@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { ownPath } from '@/app/_server/ownPath';
 import { type SearchParams, text } from '@/app/_server/page';
 import { SignInForm } from '@/ui/command/sign-in-form.client';
 import { Mark } from '@/ui/marks/mark';
@@ -13,7 +14,7 @@ export default async function SignInPage({ searchParams }: { searchParams: Searc
         <h1 className="mb-6 flex items-center gap-2 text-lg font-semibold">
           <Mark /> Vorrat
         </h1>
-        <SignInForm next={/^\/(?![/\\])/.test(next) ? next : '/'} />
+        <SignInForm next={ownPath(next)} />
       </div>
     </main>
   );

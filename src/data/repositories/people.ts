@@ -85,5 +85,8 @@ export async function countAttempts(tx: Tx, login: string, address: string, sinc
 export const insertAttempt = (tx: Tx, login: string, address: string, at: string) =>
   tx.run('INSERT INTO sign_in_attempt (login, address, at) VALUES (:login, :address, :at)', { login, address, at });
 
+export const deleteOldAttempts = (tx: Tx, before: string) =>
+  tx.run('DELETE FROM sign_in_attempt WHERE at < :before', { before });
+
 export const clearAttempts = (tx: Tx, login: string) =>
   tx.run('DELETE FROM sign_in_attempt WHERE login = :login', { login });

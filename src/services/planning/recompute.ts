@@ -5,6 +5,7 @@ import { deleteOldKeys } from '@/data/repositories/bookkeeping';
 import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
 import { byPair, type Pair } from '@/data/repositories/levels';
 import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
+import { deleteOldAttempts } from '@/data/repositories/people';
 import {
   clearDirty,
   lockDirty,
@@ -148,7 +149,7 @@ export async function fullNeedRun(deps: Deps): Promise<{ pairs: number; changed:
   return looked;
 }
 
-/** How long the result of a command is kept for a repetition. */
+/** How long the result of a command is kept for a repetition, and attempts to sign in for the books. */
 const KEY_DAYS = 30;
 
 /** Before needs are shown: takes marks that a crash left behind, and runs everything once when a new day has begun
@@ -160,7 +161,9 @@ export async function bringUpToDate(deps: Deps): Promise<void> {
     await fullNeedRun(deps);
     await write<void, never>(deps.pool, async (tx) => {
       await setNeedsAsOf(tx, today);
-      await deleteOldKeys(tx, stamp(new Date(deps.clock().getTime() - KEY_DAYS * 86_400_000)));
+      const before = stamp(new Date(deps.clock().getTime() - KEY_DAYS * 86_400_000));
+      await deleteOldKeys(tx, before);
+      await deleteOldAttempts(tx, before);
       return ok(undefined);
     });
   } else await recomputeDirty(deps, 200);

@@ -27,12 +27,14 @@ type RowState =
   | { readonly kind: 'failed'; readonly failure: ClientFailure };
 
 const OPEN: RowState = { kind: 'open' };
-const keyOf = (n: NeedView) => `${n.id}:${n.fingerprint}`;
-const sameNeeds = (a: NeedsPage, b: NeedsPage, settled: ReadonlySet<number>) => {
-  const keys = (p: NeedsPage) => p.groups.flatMap((g) => g.needs.filter((n) => !settled.has(n.id)).map(keyOf));
-  const [x, y] = [new Set(keys(a)), new Set(keys(b))];
-  return [...x].filter((k) => !y.has(k)).length + [...y].filter((k) => !x.has(k)).length;
-};
+
+/** How many needs came, went or changed between two readings, without those decided here. */
+function changesBetween(shown: NeedsPage, fresh: NeedsPage, settled: ReadonlySet<number>): number {
+  const prints = (p: NeedsPage) => new Map(p.groups.flatMap((g) => g.needs.map((n) => [n.id, n.fingerprint])));
+  const [a, b] = [prints(shown), prints(fresh)];
+  const ids = [...new Set([...a.keys(), ...b.keys()])];
+  return ids.filter((id) => !settled.has(id) && a.get(id) !== b.get(id)).length;
+}
 
 /** All needs, by supplier. Row mode: arrows move, a digit starts the quantity, Enter accepts and moves on. What is accepted
  *  stays in place, struck, until the list is refreshed; changes by others wait behind "n changed". */
@@ -49,7 +51,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
     () => new Set([...states].filter(([, s]) => s.kind === 'accepted' || s.kind === 'saving').map(([id]) => id)),
     [states],
   );
-  const changed = fresh === page ? 0 : sameNeeds(page, fresh, settled);
+  const changed = fresh === page ? 0 : changesBetween(page, fresh, settled);
   const current = rows.find((n) => n.id === currentId) ?? rows[0] ?? null;
   const currency = page.currency;
   const open = rows.filter((n) => !settled.has(n.id));

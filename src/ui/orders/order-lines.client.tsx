@@ -145,7 +145,7 @@ function Part({
   const about = `${line.description}, ${part.location}`;
   const came = part.received > 0 && (
     <span className="second">
-      {format.quantity(part.received)} of {format.quantity(part.base)} {line.unit} came
+      {format.quantity(part.received)} of {format.quantity(part.base)} {plural(line.unit, part.base)} came
     </span>
   );
   if (!editable) {

@@ -79,7 +79,12 @@ test('bad input, a lost session and a lost database lose nothing', async ({ page
   await expect(page.getByText('draft, number at approval', { exact: true })).toBeVisible();
   expect(await world.rows("SELECT COUNT(*) AS n FROM purchase_order WHERE state = 'draft'")).toEqual([{ n: 1 }]);
 
-  // Addresses that lead nowhere are 404, with a way back.
+  // Addresses that lead nowhere are 404, with a way back; so is the paper of an order that is a draft again.
+  const [approved] = await world.rows<{ version: number }>('SELECT version FROM purchase_order WHERE id = 7');
+  await page.goto('/orders/7/print');
+  await expect(page.getByRole('heading', { name: 'Purchase order 2611-0002' })).toBeVisible();
+  const reopen = { key: 'bad-input-reopens-order-7', input: { orderId: 7, version: approved?.version } };
+  expect((await page.request.post('/api/commands/reopen-order', { data: reopen })).status()).toBe(200);
   for (const address of [
     '/orders/99999',
     '/orders/x',
@@ -87,6 +92,7 @@ test('bad input, a lost session and a lost database lose nothing', async ({ page
     '/items/99999999999',
     '/arrivals/99999/1',
     '/orders/8/print',
+    '/orders/7/print',
     '/nowhere',
   ]) {
     const response = await page.goto(address);

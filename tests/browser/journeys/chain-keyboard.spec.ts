@@ -85,7 +85,7 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Book in 1 line' })).toBeFocused();
   await keyboard.press('Enter');
-  await expect(page.getByText('33 of 40 ball came')).toBeVisible();
+  await expect(page.getByText('33 of 40 balls came')).toBeVisible();
 
   // A new minimum makes another item short.
   await page.goto('/policies?q=10412-02');

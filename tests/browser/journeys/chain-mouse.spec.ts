@@ -78,7 +78,7 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
   await expect(page.getByText('20 balls stay expected')).toBeVisible();
   await page.getByLabel('Delivery note').fill('DN 5511');
   await page.getByRole('button', { name: 'Book in 1 line' }).click();
-  await expect(page.getByText('40 of 60 ball came')).toBeVisible();
+  await expect(page.getByText('40 of 60 balls came')).toBeVisible();
   await expect(page.getByText('delivery note DN 5511')).toBeVisible();
   expect(
     await world.rows(
@@ -90,7 +90,7 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
   await page.getByRole('link', { name: 'Book in order 2611-0003 at Harbour Street' }).click();
   await page.getByRole('button', { name: 'All as expected' }).click();
   await page.getByRole('button', { name: 'Book in 1 line' }).click();
-  await expect(page.getByText('60 of 60 ball came')).toBeVisible();
+  await expect(page.getByText('60 of 60 balls came')).toBeVisible();
 
   // The item's page tells it all.
   await page.getByRole('link', { name: 'Fen merino 4-ply, moss' }).click();

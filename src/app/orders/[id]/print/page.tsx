@@ -14,6 +14,7 @@ export default async function PrintPage({ params }: { params: Promise<{ id: stri
   const format = await requestFormat();
   const { value, failure } = shown(await readOrder(deps(), actor, idOf((await params).id)));
   if (failure) return <Refused failure={failure} format={format} />;
-  if (value.head.number === null) notFound();
+  // A draft, also one that was approved before, is nothing to put on paper.
+  if (value.head.state !== 'approved' && value.head.state !== 'sent') notFound();
   return <PrintedOrder order={value} format={format} />;
 }
