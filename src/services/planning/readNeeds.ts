@@ -57,7 +57,6 @@ export type NeedsPage = {
   readonly items: number;
   readonly itemsOfAll: number;
   readonly net: number;
-  readonly unpriced: number;
   readonly currency: string;
 };
 
@@ -124,7 +123,6 @@ export async function readNeeds(
       items: itemIds.length,
       itemsOfAll: total,
       net: views.reduce((sum, v) => sum + (v.net ?? 0), 0),
-      unpriced: views.filter((v) => v.net === null).length,
       currency: company.currency,
     });
   });

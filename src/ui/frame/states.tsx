@@ -21,7 +21,7 @@ export const DatabaseDown = () => (
 export function ListAndPanel({ children, panel, label }: { children: ReactNode; panel: ReactNode; label: string }) {
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto max-lg:scroll-pt-[90px]">
-      <section className="relative min-w-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet max-lg:overflow-visible">
+      <section className="relative min-w-0 flex-1 scroll-pt-[90px] scroll-pb-16 overflow-y-auto bg-sheet max-lg:overflow-visible">
         {children}
       </section>
       <aside

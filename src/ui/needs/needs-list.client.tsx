@@ -55,6 +55,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
   const current = rows.find((n) => n.id === currentId) ?? rows[0] ?? null;
   const currency = page.currency;
   const open = rows.filter((n) => !settled.has(n.id));
+  const unpriced = open.filter((n) => n.net === null).length;
 
   const refresh = () => {
     setPage(fresh);
@@ -159,7 +160,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
             open.reduce((sum, n) => sum + (n.net ?? 0), 0),
             currency,
           )}
-          {page.unpriced > 0 && ` · ${page.unpriced} without a price`}
+          {unpriced > 0 && ` · ${unpriced} without a price`}
         </p>
         <div className="ml-auto flex items-center gap-2">
           {changed > 0 ? (

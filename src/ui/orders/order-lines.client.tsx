@@ -150,7 +150,7 @@ function Part({
   );
   if (!editable) {
     return (
-      <span className="grid grid-cols-[118px_1fr_88px] items-baseline gap-x-2.5 max-sm:grid-cols-1">
+      <span className="grid grid-cols-[118px_minmax(0,150px)_1fr] items-baseline gap-x-2.5 max-sm:grid-cols-1">
         <span>
           <strong className="font-semibold">{format.quantity(part.packs)}</strong> {plural(line.packName, part.packs)}
           <span className="second">

@@ -48,7 +48,7 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
         <table className="sheet">
           <thead>
             <tr>
-              <th style={{ width: '30%' }}>Item</th>
+              <th className="sm:w-[30%]">Item</th>
               {columns.length === 0 && <th>{locationId === null ? 'Free at each place' : 'Stock'}</th>}
               {columns.map((l) => (
                 <th key={l.id} className="figure max-md:hidden">
@@ -77,6 +77,11 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
                     {item.name}
                   </Link>
                   <span className="code">{item.number}</span>
+                  {columns.length > 0 && (
+                    <span className="second block md:hidden">
+                      free: {byPlace.map((p) => `${p.name} ${format.quantity(p.free)}`).join(' · ')}
+                    </span>
+                  )}
                 </td>
                 {columns.length === 0 && (
                   <td>
