@@ -4,7 +4,7 @@ import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';
 import { readArrival } from '@/services/stock/readArrivals';
-import { type Counted, receiveGoods } from '@/services/stock/receiveGoods';
+import { receiveGoods } from '@/services/stock/receiveGoods';
 import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
@@ -34,7 +34,7 @@ async function ordered(
 const book = (
   o: { orderId: number; locationId: number; partId: number },
   quantity: string,
-  unit: Counted['unit'] = 'pack',
+  unit: 'pack' | 'base' = 'pack',
 ) =>
   receiveGoods(
     books.deps,

@@ -1,3 +1,4 @@
+import { openQuantity } from '@/core/netting';
 import { err, ok, type Result } from '@/core/result';
 
 /** Stored states. How far goods have come is derived from the delivery parts, never stored. */
@@ -41,7 +42,7 @@ export type Progress = 'nothing' | 'part' | 'all';
 /** How much of an order has come in. */
 export function progress(parts: readonly { ordered: number; received: number; cancelled: number }[]): Progress {
   const any = parts.some((p) => p.received > 0);
-  const open = parts.some((p) => p.ordered - p.received - p.cancelled > 0);
+  const open = parts.some((p) => openQuantity(p) > 0);
   if (!any) return 'nothing';
   return open ? 'part' : 'all';
 }

@@ -1,4 +1,5 @@
 import type { LineKind, OrderState } from '@/core/purchase';
+import { fromDecimal } from '@/core/quantity';
 import { list, type SqlValue, type Tx } from '../sql';
 
 export type OrderRow = {
@@ -192,6 +193,17 @@ const partColumns = `d.id, d.order_line_id AS lineId, d.part_no AS partNo, d.loc
   d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
   d.received_packs AS receivedPacks, d.received_value_minor AS receivedValue, d.cancelled_quantity AS cancelled,
   d.wanted_date AS wantedDate, d.tray_line_id AS trayLineId`;
+
+/** The figures of a part, in millionths. */
+export const partFigures = (
+  p: Pick<PartRow, 'packQuantity' | 'baseQuantity' | 'received' | 'receivedPacks' | 'cancelled'>,
+) => ({
+  packs: fromDecimal(p.packQuantity),
+  base: fromDecimal(p.baseQuantity),
+  received: fromDecimal(p.received),
+  receivedPacks: fromDecimal(p.receivedPacks),
+  cancelled: fromDecimal(p.cancelled),
+});
 
 export async function readParts(tx: Tx, orderIds: readonly number[]): Promise<PartRow[]> {
   const ids = list('id', orderIds);

@@ -78,6 +78,7 @@ export type ExpectedRow = {
   baseQuantity: string;
   received: string;
   receivedPacks: string;
+  cancelled: string;
   wantedDate: string | null;
 };
 
@@ -93,7 +94,8 @@ export async function readExpected(
             d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, l.description,
             i.unit_name AS unitName, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
             d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
-            d.received_packs AS receivedPacks, d.wanted_date AS wantedDate
+            d.received_packs AS receivedPacks, d.cancelled_quantity AS cancelled,
+            d.wanted_date AS wantedDate
        FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
        JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
        LEFT JOIN item i ON i.id = l.item_id

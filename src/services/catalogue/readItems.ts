@@ -2,9 +2,10 @@ import { pricePerBaseUnit } from '@/core/money';
 import { packContent } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import type { EffectivePolicy } from '@/core/policy';
+import { openOf } from '@/core/purchase';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
-import type { Fraction } from '@/core/units';
+import { type Fraction, fraction } from '@/core/units';
 import {
   findItem,
   type ItemRow,
@@ -14,7 +15,7 @@ import {
 } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { type MovementRow, readLevels, readMovements } from '@/data/repositories/levels';
-import { type LastBought, readLastBought } from '@/data/repositories/orders';
+import { type LastBought, partFigures, readLastBought } from '@/data/repositories/orders';
 import { readStates } from '@/data/repositories/planning';
 import { readPoliciesOf } from '@/data/repositories/policies';
 import { type ExpectedRow, readExpected } from '@/data/repositories/receipts';
@@ -118,7 +119,7 @@ export type ItemView = {
     each: string | null;
     perPack: string | null;
   }[];
-  readonly expected: readonly ExpectedRow[];
+  readonly expected: readonly (ExpectedRow & { readonly open: Quantity })[];
   readonly bought: readonly LastBought[];
   readonly movements: readonly (MovementRow & { location: string })[];
   readonly currency: string;
@@ -174,7 +175,10 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
           perPack: price?.amount ?? null,
         };
       }),
-      expected,
+      expected: expected.map((e) => ({
+        ...e,
+        open: openOf(partFigures(e), fraction(e.contentNum, e.contentDen)).base,
+      })),
       bought: may(actor, 'orders.read').ok ? await readLastBought(tx, itemId, 5) : [],
       movements: (await readMovements(tx, itemId, actor.locations, 60)).map((m) => ({
         ...m,

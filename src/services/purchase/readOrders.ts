@@ -1,4 +1,5 @@
 import { pricePerBaseUnit } from '@/core/money';
+import { openQuantity } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
 import { type Finding, nextState, type OrderState, orderTotals, type Progress, progress } from '@/core/purchase';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
@@ -10,6 +11,7 @@ import {
   type OrderLineRow,
   type OrderRow,
   type PartRow,
+  partFigures,
   readOrderHeads,
   readOrderLines,
   readParts,
@@ -35,14 +37,9 @@ export type OrderSummary = {
   readonly currency: string;
 };
 
-const quantities = (p: PartRow) => ({
-  ordered: fromDecimal(p.baseQuantity),
-  received: fromDecimal(p.received),
-  cancelled: fromDecimal(p.cancelled),
-});
-const isOpen = (p: PartRow) => {
-  const q = quantities(p);
-  return q.ordered > q.received + q.cancelled;
+const quantities = (p: PartRow) => {
+  const { base: ordered, received, cancelled } = partFigures(p);
+  return { ordered, received, cancelled };
 };
 
 /** Orders, newest first: those still to be worked on, or all. Errors: forbidden. */
@@ -64,7 +61,9 @@ export async function readOrders(
     const orders = heads.map((h): OrderSummary => {
       const own = lines.get(h.id) ?? [];
       const parts = own.flatMap((l) => partsOfLine.get(l.id) ?? []);
-      const dates = parts.filter(isOpen).flatMap((p) => (p.wantedDate === null ? [] : [p.wantedDate]));
+      const dates = parts
+        .filter((p) => openQuantity(quantities(p)) > 0)
+        .flatMap((p) => (p.wantedDate === null ? [] : [p.wantedDate]));
       const places = [...new Set(parts.map((p) => names.get(p.locationId ?? 0) ?? '–'))];
       return {
         id: h.id,

@@ -1,9 +1,10 @@
-import { packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
-import { fromDecimal, type Quantity } from '@/core/quantity';
+import { openOf } from '@/core/purchase';
+import type { Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
 import { readCompany, readLocations } from '@/data/repositories/company';
+import { partFigures } from '@/data/repositories/orders';
 import { type ExpectedRow, readExpected } from '@/data/repositories/receipts';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
@@ -37,7 +38,8 @@ export type Arrival = {
 
 const lineOf = (r: ExpectedRow): ExpectedLine => {
   const content = fraction(r.contentNum, r.contentDen);
-  const openBase = fromDecimal(r.baseQuantity) - fromDecimal(r.received);
+  const figures = partFigures(r);
+  const open = openOf(figures, content);
   return {
     partId: r.partId,
     itemId: r.itemId,
@@ -46,11 +48,11 @@ const lineOf = (r: ExpectedRow): ExpectedLine => {
     packName: r.packName,
     unit: r.unitName ?? '',
     content: { num: String(content.num), den: String(content.den) },
-    orderedPacks: fromDecimal(r.packQuantity),
-    openPacks: Math.max(0, fromDecimal(r.packQuantity) - fromDecimal(r.receivedPacks)) || packsIn(openBase, content),
-    openBase,
-    received: fromDecimal(r.received),
-    receivedPacks: fromDecimal(r.receivedPacks),
+    orderedPacks: figures.packs,
+    openPacks: open.packs,
+    openBase: open.base,
+    received: figures.received,
+    receivedPacks: figures.receivedPacks,
   };
 };
 

@@ -1,30 +1,28 @@
-import { baseQuantity, packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
-import { checkLineQuantity, orderTotals, receiptValue } from '@/core/purchase';
-import { checked, fromDecimal, parseQuantity, toDecimal } from '@/core/quantity';
+import { type Counted, countGoods, openOf, orderTotals, receiptValue } from '@/core/purchase';
+import { checked, fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
 import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { lockLevels } from '@/data/repositories/levels';
-import { addReceived, type OrderLineRow, type PartRow } from '@/data/repositories/orders';
+import { addReceived, type OrderLineRow, type PartRow, partFigures } from '@/data/repositories/orders';
 import { insertReceipt, insertReceiptLines } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
-
 import { loadOrder } from '../purchase/loadOrder';
 import { numberText, periodOf } from '../purchase/orderNumber';
 import { totalLineOf } from '../purchase/pricing';
 import { postMovements } from './postMovements';
 
-export type Counted = { readonly partId: number; readonly quantity: string; readonly unit: 'pack' | 'base' };
+type Entry = { readonly partId: number; readonly quantity: string; readonly unit: 'pack' | 'base' };
 export type ReceiveGoods = {
   readonly orderId: number;
   readonly locationId: number;
   readonly deliveryNote: string;
-  readonly counted: readonly Counted[];
+  readonly counted: readonly Entry[];
 };
 
 type ReceivedLine = { part: PartRow; line: OrderLineRow; packs: number; base: number; value: number };
@@ -54,15 +52,15 @@ export async function receiveGoods(
       }),
     );
     const came: ReceivedLine[] = [];
-    for (const counted of request.input.counted) {
-      const part = parts.find((p) => p.id === counted.partId && p.locationId === locationId);
+    for (const entry of request.input.counted) {
+      const part = parts.find((p) => p.id === entry.partId && p.locationId === locationId);
       const index = lines.findIndex((l) => l.id === part?.lineId);
       const line = lines[index];
       if (!part || !line) return err({ kind: 'not_found', what: 'line' });
-      const quantity = countedQuantity(counted, part, line);
-      if (!quantity.ok) return quantity;
-      if (quantity.value === null) continue;
-      const { packs, base } = quantity.value;
+      const counted = countedOn(entry, part, line);
+      if (!counted.ok) return counted;
+      if (counted.value === null) continue;
+      const { packs, base } = counted.value;
       const sofar = running.get(line.id) as { received: number; value: number };
       const value = receiptValue(
         totals.lines[index] as number,
@@ -80,28 +78,11 @@ export async function receiveGoods(
   });
 }
 
-/** What was counted on one line, in packs and base units; null when nothing was entered. The last packs of a part bring
- *  exactly what is open, so parts add up whatever the pack content. */
-function countedQuantity(
-  counted: Counted,
-  part: PartRow,
-  line: OrderLineRow,
-): Result<{ packs: number; base: number } | null, Failure> {
-  const field = `counted.${part.id}`;
-  if (counted.quantity.trim() === '') return ok(null);
-  const zero = parseQuantity(counted.quantity);
-  if (zero.ok && zero.value === 0) return ok(null);
-  const entered = checkLineQuantity(counted.quantity);
-  if (!entered.ok) return err(invalidField(field, entered.error));
+/** What was counted on one line; a fault names the line. */
+function countedOn(entry: Entry, part: PartRow, line: OrderLineRow): Result<Counted | null, Failure> {
   const content = fraction(line.contentNum, line.contentDen);
-  const open = checked(fromDecimal(part.baseQuantity) - fromDecimal(part.received));
-  const openPacks = checked(fromDecimal(part.packQuantity) - fromDecimal(part.receivedPacks));
-  if (counted.unit === 'base') {
-    return ok({ base: entered.value, packs: entered.value === open ? openPacks : packsIn(entered.value, content) });
-  }
-  const whole = entered.value === openPacks && open > 0;
-  const base = whole ? open : baseQuantity(entered.value, content);
-  return base === 0 ? err(invalidField(field, { kind: 'zero_quantity' })) : ok({ packs: entered.value, base });
+  const counted = countGoods(entry.quantity, entry.unit, openOf(partFigures(part), content), content);
+  return counted.ok ? counted : err(invalidField(`counted.${part.id}`, counted.error));
 }
 
 async function book(

@@ -3,8 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useRef, useState } from 'react';
-import { baseQuantity } from '@/core/packs';
-import { checkLineQuantity } from '@/core/purchase';
+import { countGoods } from '@/core/purchase';
 import { entryText } from '@/core/quantity';
 import { fraction } from '@/core/units';
 import type { Arrival, ExpectedLine } from '@/services/stock/readArrivals';
@@ -16,14 +15,13 @@ import { faultSentence, failureSentence } from '../sentences';
 type Entry = { readonly quantity: string; readonly unit: 'pack' | 'base' };
 const EMPTY: Entry = { quantity: '', unit: 'pack' };
 
-/** Base quantity of an entry; null when nothing (valid) was entered. */
-function counted(entry: Entry, line: ExpectedLine): number | null {
-  const q = checkLineQuantity(entry.quantity);
-  if (!q.ok) return null;
-  return entry.unit === 'base'
-    ? q.value
-    : baseQuantity(q.value, fraction(BigInt(line.content.num), BigInt(line.content.den)));
-}
+const countOn = (entry: Entry, l: ExpectedLine) =>
+  countGoods(
+    entry.quantity,
+    entry.unit,
+    { packs: l.openPacks, base: l.openBase },
+    fraction(BigInt(l.content.num), BigInt(l.content.den)),
+  );
 
 /** Counting goods in: what came per line, in packs or single units; what did not come stays expected. */
 export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: string; toOrder: boolean }) {
@@ -129,16 +127,14 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
           <tbody>
             {arrival.lines.map((l) => {
               const entry = entryOf(l);
-              const checked = entry.quantity.trim() === '' ? null : checkLineQuantity(entry.quantity);
-              const zero = checked !== null && !checked.ok && checked.error.kind === 'zero_quantity';
-              const fault =
-                checked && !checked.ok && !zero
-                  ? faultSentence(checked.error, format)
-                  : failure?.kind === 'invalid_field' && serverField === `counted.${l.partId}`
-                    ? faultSentence(failure.fault, format)
-                    : null;
-              const now = counted(entry, l);
-              const rest = now === null ? null : l.openBase - now;
+              const counted = countOn(entry, l);
+              const fault = !counted.ok
+                ? faultSentence(counted.error, format)
+                : failure?.kind === 'invalid_field' && serverField === `counted.${l.partId}`
+                  ? faultSentence(failure.fault, format)
+                  : null;
+              const now = counted.ok ? counted.value : null;
+              const rest = now === null ? null : l.openBase - now.base;
               return (
                 <tr key={l.partId} className="two">
                   <td>
@@ -206,9 +202,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
                   </td>
                   <td className="max-md:hidden">
                     {rest === null ? (
-                      <span className="text-muted">
-                        {entry.quantity.trim() === '' || zero ? 'nothing came, stays expected' : '–'}
-                      </span>
+                      <span className="text-muted">{counted.ok ? 'nothing came, stays expected' : '–'}</span>
                     ) : rest > 0 ? (
                       `${format.quantity(rest)} ${plural(l.unit, rest)} stay expected`
                     ) : rest === 0 ? (

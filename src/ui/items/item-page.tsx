@@ -58,7 +58,7 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
           </p>
         )}
         {view.expected.map((e) => {
-          const open = fromDecimal(e.baseQuantity) - fromDecimal(e.received);
+          const { open } = e;
           return (
             <div key={e.partId} className="grid grid-cols-[90px_1fr_130px_100px] items-baseline gap-2 py-1">
               <Link className="link" href={`/orders/${e.orderId}`}>
