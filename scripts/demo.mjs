@@ -1,9 +1,9 @@
 import { existsSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { build, endServer, noteStart, refuseSecondStart, serve } from './lib/application.mjs';
 import { bootstrap } from './lib/bootstrap.mjs';
 import { Database, isFree } from './lib/database.mjs';
-import { main, root, runTs, Stop, say } from './lib/say.mjs';
+import { dataFolder, main, runTs, Stop, say } from './lib/say.mjs';
 
 /** Whether TLS is wanted. Errors: Stop when only one of the two files is named or one can't be read. */
 function tlsFiles() {
@@ -23,7 +23,7 @@ async function demo() {
   const host = process.env.VORRAT_HOST ?? '127.0.0.1';
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Stop(`VORRAT_PORT=${process.env.VORRAT_PORT} is not a port number.`);
-  const folder = process.env.VORRAT_DATA ? resolve(process.env.VORRAT_DATA) : join(root, '.data', 'demo');
+  const folder = dataFolder();
   const note = join(folder, 'start.json');
   refuseSecondStart(note);
   const tls = tlsFiles();

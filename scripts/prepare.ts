@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { grantRights } from '@/data/grants';
 import { migrate } from '@/data/migrate';
 import { openPool, settingsFromEnvironment } from '@/data/pool';
-import { fullNeedRun } from '@/services/planning/recompute';
+import { beginDay } from '@/services/planning/recompute';
 import { seedDemo } from './demoData/seed';
 
 /** Brings a database up to date: schema, rights of the application's account, demo data when it is empty, needs.
@@ -29,7 +29,7 @@ async function prepare(): Promise<void> {
   if ((rows as { n: number }[])[0]?.n === 0) {
     await seedDemo(pool, now);
     console.log('Demo data written: Quillon Yarn & Cloth');
-  } else await fullNeedRun({ pool, clock: () => now });
+  } else await beginDay({ pool, clock: () => now });
   await pool.end();
 }
 

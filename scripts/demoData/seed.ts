@@ -111,5 +111,4 @@ export async function seedDemo(pool: Pool, now: Date): Promise<void> {
   await write(pool, async (tx) => ok(await postMovements(tx, null, stamp(at(1)), later)));
   for (const o of plans.filter((x) => x.daysAgo <= 30)) await placeOrder(pool, depsAt, buyer, o);
   await fullNeedRun({ pool, clock: () => now });
-  await write(pool, async (tx) => ok(await tx.run('UPDATE company SET needs_as_of = :today WHERE id = 1', { today })));
 }

@@ -1,9 +1,13 @@
 import { spawn } from 'node:child_process';
-import { dirname, join } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 /** The checkout. */
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
+
+/** Where the data of the running company is: VORRAT_DATA, or a folder of the checkout. */
+export const dataFolder = () =>
+  process.env.VORRAT_DATA ? resolve(process.env.VORRAT_DATA) : join(root, '.data', 'demo');
 
 export const say = (text) => console.log(text);
 

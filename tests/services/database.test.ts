@@ -5,9 +5,11 @@ import { err, ok } from '@/core/result';
 import { DatabaseBusy, DatabaseUnavailable, isConnectionFault, isRetryable } from '@/data/errors';
 import { migrate, statementsOf } from '@/data/migrate';
 import { openPool } from '@/data/pool';
+import { checkInvariants } from '@/data/repositories/invariants';
 import { list, type Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
-import { type Books, freshBooks, migrations, violations } from './support';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { type Books, freshBooks, migrations, mira, must, req, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -165,32 +167,53 @@ describe('migrations', () => {
 });
 
 describe('verify-data notices', () => {
-  test.each([
-    [
-      'levels equal the sum of their movements',
-      'UPDATE level SET on_hand = on_hand + 1 LIMIT 1',
-      'UPDATE level SET on_hand = on_hand - 1 LIMIT 1',
-    ],
-    [
-      'delivery parts add up to their line',
-      'UPDATE order_line SET base_quantity = base_quantity + 1 LIMIT 1',
-      'UPDATE order_line SET base_quantity = base_quantity - 1 LIMIT 1',
-    ],
-    [
-      'no number is missing or beyond its counter',
-      "UPDATE number_counter SET last_number = last_number + 1 WHERE pattern = 'PO' LIMIT 1",
-      "UPDATE number_counter SET last_number = last_number - 1 WHERE pattern = 'PO' LIMIT 1",
-    ],
-    [
-      'received quantities and values equal their receipts',
+  const spoilt: Record<string, string> = {
+    'levels equal the sum of their movements': 'UPDATE level SET on_hand = on_hand + 1 LIMIT 1',
+    'nothing on hand has no value': 'UPDATE level SET on_hand = 0, value_minor = 5 LIMIT 1',
+    'nothing is allocated that no allocation holds': 'UPDATE level SET allocated = 1 LIMIT 1',
+    'inspection and blocked are never negative': 'UPDATE level SET blocked = -1 LIMIT 1',
+    'delivery parts add up to their line': 'UPDATE order_line SET base_quantity = base_quantity + 1 LIMIT 1',
+    'received quantities and values equal their receipts':
       'UPDATE delivery_part SET received_value_minor = received_value_minor + 1 LIMIT 1',
-      'UPDATE delivery_part SET received_value_minor = received_value_minor - 1 LIMIT 1',
-    ],
-  ])('%s', async (name, spoil, mend) => {
-    expect(await violations(books)).toEqual([]);
-    await books.owner.query(spoil);
-    expect((await violations(books)).map((v) => v.name)).toContain(name);
-    await books.owner.query(mend);
+    'every receipt line has its movement': "DELETE FROM movement WHERE document_kind = 'receipt' LIMIT 1",
+    'orders beyond draft have a number, other drafts have none unless approved before':
+      "UPDATE purchase_order SET state = 'put_back' WHERE id = 7",
+    'no number is missing or beyond its counter':
+      "UPDATE number_counter SET last_number = last_number + 1 WHERE pattern = 'PO' LIMIT 1",
+    'ordered tray lines stand on exactly one live order, others on none': `INSERT INTO tray_line (supplier_id, decision_id, item_id, location_id, source_id, pack_quantity, base_quantity, state, created_by, created_at)
+       SELECT 1, d.id, 1, 1, 1, 1, 1, 'ordered', 1, '2026-11-23' FROM decision d LIMIT 1`,
+    'nothing was received on an order that is not approved':
+      "UPDATE purchase_order SET state = 'cancelled' WHERE id = 5",
+    'no line is approved without a price unless free of charge':
+      'UPDATE order_line SET price_amount = NULL WHERE order_id = 7 LIMIT 1',
+    'needs agree with the state of their pair (unless marked for recomputation)':
+      "UPDATE need SET suggested = suggested + 1 WHERE state = 'open' LIMIT 1",
+  };
+  beforeAll(async () => {
+    const [need] = await books.rows<{ id: number; fingerprint: string }>(
+      "SELECT id, fingerprint FROM need WHERE state = 'open' AND source_id IS NOT NULL LIMIT 1",
+    );
+    must(
+      await acceptNeed(
+        books.deps,
+        mira,
+        req({ needId: need?.id ?? 0, fingerprint: need?.fingerprint ?? '', packs: '1' }),
+      ),
+    );
+  });
+
+  test('nothing in sound books; every invariant has a way to be broken here', async () => {
+    const all = await readSnapshot(deps().pool, checkInvariants);
+    expect(all.filter((i) => i.violations > 0)).toEqual([]);
+    expect(all.map((i) => i.name).sort()).toEqual(Object.keys(spoilt).sort());
+  });
+
+  test.each(Object.entries(spoilt))('%s', async (name, sql) => {
+    const found = await write(books.owner, async (tx) => {
+      expect((await tx.run(sql)).affected).toBe(1);
+      return err(await checkInvariants(tx));
+    });
+    expect(!found.ok && found.error.find((i) => i.name === name)?.violations).toBeGreaterThan(0);
     expect(await violations(books)).toEqual([]);
   });
 });

@@ -96,6 +96,7 @@ const shared = new Set([
   'planning/recompute',
   'planning/reckonPair',
   'planning/trayTotals',
+  'purchase/bought',
   'purchase/enterOrder',
   'purchase/loadOrder',
   'purchase/orderFindings',

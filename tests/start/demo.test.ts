@@ -263,6 +263,21 @@ test('sign-in attempts are kept under the true address, whatever the client says
   await demo.ended();
 });
 
+test('verify-data looks at the same data folder, with the server running or not', async () => {
+  const demo = start(['demo']);
+  await demo.up();
+  const sound = start(['verify-data']);
+  expect(await sound.ended()).toBe(0);
+  expect(sound.output()).toContain('The books are sound.');
+  await rows('UPDATE level SET on_hand = on_hand + 1 LIMIT 1');
+  demo.signal('SIGINT');
+  await demo.ended();
+  const unsound = start(['verify-data']);
+  expect(await unsound.ended()).toBe(1);
+  expect(unsound.output()).toMatch(/ 1 {2}levels equal the sum of their movements/);
+  expect(isThere(databasePid() ?? 0)).toBe(false);
+});
+
 test('--reset makes fresh demo data', async () => {
   const demo = start(['demo', '--', '--reset']);
   await demo.up();

@@ -1,6 +1,6 @@
-import { checked, type Quantity } from '@/core/quantity';
+import type { Quantity } from '@/core/quantity';
 import { type MinMax, refillLevel } from './suggest';
-import type { PositionParts } from './position';
+import { type PositionParts, position } from './position';
 import { type OrderRule, roundOrder, silences } from './roundOrder';
 import { netRequirement } from './netRequirement';
 
@@ -35,23 +35,23 @@ const term = (label: TermLabel, sign: 1 | -1, quantity: Quantity): Term => ({
  *  Every term is there also when it is zero; what the interface leaves out is its own affair. */
 export function reckon(parts: PositionParts, policy: MinMax, rule: OrderRule): Reckoning {
   const to = refillLevel(policy);
-  const position = checked(parts.onHand - parts.blocked + parts.onTheWay + parts.inTrays - parts.owed);
-  const toBuy = netRequirement(position, policy.min, to, policy.trigger);
-  const quantity = roundOrder(toBuy, rule, silences(position, policy.min, policy.trigger === 'at_or_below'));
+  const here = position(parts);
+  const toBuy = netRequirement(here, policy.min, to, policy.trigger);
+  const quantity = roundOrder(toBuy, rule, silences(here, policy.min, policy.trigger === 'at_or_below'));
   const steps: Step[] = [];
   const lifted = Math.max(toBuy, rule.minimum);
   if (toBuy > 0 && lifted > toBuy) steps.push({ label: 'supplier_minimum', quantity: lifted, added: lifted - toBuy });
   if (toBuy > 0 && rule.mode !== 'none') steps.push({ label: 'whole_packs', quantity, added: quantity - lifted });
   return {
     terms: [
-      term(policy.refill === 'up_to_min' || policy.max === null ? 'refill_to_min' : 'refill_to_max', 1, to),
+      term(policy.refill === 'up_to_min' ? 'refill_to_min' : 'refill_to_max', 1, to),
       term('on_hand', -1, parts.onHand),
       term('blocked', 1, parts.blocked),
       term('on_the_way', -1, parts.onTheWay),
       term('in_trays', -1, parts.inTrays),
       term('owed', 1, parts.owed),
     ],
-    position,
+    position: here,
     level: policy.min,
     trigger: policy.trigger,
     toBuy,

@@ -5,9 +5,9 @@ import { type OrderRule, roundOrder, silences } from './roundOrder';
 
 export type MinMax = Extract<EffectivePolicy, { kind: 'min_max' }>;
 
-/** The level a policy refills to. */
+/** The level a policy refills to; without a maximum that is the minimum. */
 export const refillLevel = (policy: MinMax): Quantity =>
-  policy.refill === 'up_to_min' || policy.max === null ? policy.min : policy.max;
+  policy.refill === 'up_to_min' ? policy.min : (policy.max ?? policy.min);
 
 export type Suggestion = { readonly raw: Quantity; readonly quantity: Quantity };
 

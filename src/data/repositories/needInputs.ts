@@ -1,5 +1,5 @@
 import { coverHorizon } from '@/core/calendar';
-import { emptyNeedRunInput, type NeedRunInput, roundings } from '@/core/netting';
+import { emptyNeedRunInput, type NeedRunInput, refillLevel, roundings } from '@/core/netting';
 import { contentMicro, type Pack, packContent } from '@/core/packs';
 import { effectivePolicy, type PolicySetting } from '@/core/policy';
 import { MICRO } from '@/core/quantity';
@@ -87,7 +87,7 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     arrays.planned[at] = active ? 1 : 0;
     if (!active) return;
     arrays.min[at] = policy.min;
-    arrays.refillTo[at] = policy.refill === 'up_to_min' || policy.max === null ? policy.min : policy.max;
+    arrays.refillTo[at] = refillLevel(policy);
     arrays.atOrBelow[at] = policy.trigger === 'at_or_below' ? 1 : 0;
   };
   let every: PolicySetting | null = null;

@@ -1,6 +1,6 @@
 import type { Price } from '@/core/money';
-import { type Pack, packContent } from '@/core/packs';
-import { MICRO, type Quantity } from '@/core/quantity';
+import { contentMicro, type Pack, packContent } from '@/core/packs';
+import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { unwrap } from '@/core/result';
 import { preferredSource, priceAt } from '@/core/sourcing';
 import { type Fraction, fraction } from '@/core/units';
@@ -12,6 +12,8 @@ export type Buying = {
   readonly source: SourceRow;
   readonly packName: string | null;
   readonly content: Fraction;
+  /** All steps of its price list, with the content of the pack each is for. */
+  readonly prices: readonly (PriceRow & { readonly content: Fraction })[];
   readonly priceAt: (packs: Quantity, on: string) => Price | null;
 };
 
@@ -38,13 +40,15 @@ export async function readBuying(tx: Tx, itemIds: readonly number[]): Promise<Bu
   const byItem = new Map<number, SourceRow[]>();
   for (const source of sources) {
     byItem.set(source.itemId, [...(byItem.get(source.itemId) ?? []), source]);
+    const steps = (prices.get(source.id) ?? []).map((p) => ({ ...p, content: contentOf(p.packId) }));
     bySource.set(source.id, {
       source,
       packName: source.packId === null ? null : (packs.get(source.packId)?.name ?? null),
       content: contentOf(source.packId),
+      prices: steps,
       priceAt: (quantity, on) => {
-        const step = priceAt(prices.get(source.id) ?? [], quantity, on);
-        return step && { amount: step.amount, perQuantity: step.perQuantity, packContent: contentOf(step.packId) };
+        const step = priceAt(steps, quantity, on);
+        return step && { amount: step.amount, perQuantity: step.perQuantity, packContent: step.content };
       },
     });
   }
@@ -58,8 +62,8 @@ export async function readBuying(tx: Tx, itemIds: readonly number[]): Promise<Bu
 
 /** What source's rounding rule is in millionths. */
 export const orderRuleOf = (buying: Buying | undefined) => ({
-  minimum: buying ? Math.round(Number(buying.source.minimum) * MICRO) : 0,
-  packMicro: buying ? Number((buying.content.num * BigInt(MICRO)) / buying.content.den) : MICRO,
+  minimum: buying ? fromDecimal(buying.source.minimum) : 0,
+  packMicro: buying ? unwrap(contentMicro(buying.content, buying.packName ?? undefined)) : MICRO,
   multiplePacks: buying?.source.multiplePacks ?? 1,
   mode: buying?.source.rounding ?? ('up' as const),
 });

@@ -15,7 +15,7 @@ import {
 } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { type MovementRow, readLevels, readMovements } from '@/data/repositories/levels';
-import { type LastBought, partFigures, readLastBought } from '@/data/repositories/orders';
+import { partFigures } from '@/data/repositories/orders';
 import { readStates } from '@/data/repositories/planning';
 import { readPoliciesOf } from '@/data/repositories/policies';
 import { type ExpectedRow, readExpected } from '@/data/repositories/receipts';
@@ -23,6 +23,7 @@ import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { policyAt } from '../planning/reckonPair';
+import { type Bought, readBought } from '../purchase/bought';
 import { type Gauge, gaugeOf } from '../stock/gauge';
 import { readBuying } from './buying';
 
@@ -120,7 +121,7 @@ export type ItemView = {
     perPack: string | null;
   }[];
   readonly expected: readonly (ExpectedRow & { readonly open: Quantity })[];
-  readonly bought: readonly LastBought[];
+  readonly bought: readonly Bought[];
   readonly movements: readonly (MovementRow & { location: string })[];
   readonly currency: string;
 };
@@ -179,7 +180,7 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
         ...e,
         open: openOf(partFigures(e), fraction(e.contentNum, e.contentDen)).base,
       })),
-      bought: may(actor, 'orders.read').ok ? await readLastBought(tx, itemId, 5) : [],
+      bought: may(actor, 'orders.read').ok ? await readBought(tx, itemId, 5) : [],
       movements: (await readMovements(tx, itemId, actor.locations, 60)).map((m) => ({
         ...m,
         location: names.get(m.locationId) ?? '',

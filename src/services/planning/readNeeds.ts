@@ -1,9 +1,10 @@
 import { arrivalDate } from '@/core/calendar';
-import { lineNet, pricePerBaseUnit } from '@/core/money';
+import { lineNet } from '@/core/money';
 import { packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
+import type { PriceStep } from '@/core/sourcing';
 import { readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readLevels } from '@/data/repositories/levels';
@@ -35,11 +36,15 @@ export type NeedView = {
   readonly base: Quantity;
   readonly packName: string;
   readonly content: { readonly num: string; readonly den: string };
+  /** At the price for the suggested quantity; null without one. */
   readonly net: number | null;
-  readonly each: string | null;
+  /** Price steps of its source, for another quantity; content as num/den of base units. */
+  readonly prices: readonly NeedPrice[];
   readonly supplierBlocked: boolean;
   readonly reckoning: Reckoning | null;
 };
+
+export type NeedPrice = PriceStep & { readonly content: { readonly num: string; readonly den: string } };
 
 export type NeedGroup = {
   readonly supplierId: number | null;
@@ -58,6 +63,7 @@ export type NeedsPage = {
   readonly itemsOfAll: number;
   readonly net: number;
   readonly currency: string;
+  readonly today: string;
 };
 
 /** All open needs in groups by supplier, those without one last; with a location, only that one's.
@@ -110,7 +116,17 @@ export async function readNeeds(
         packName: buying?.packName ?? item.unitName,
         content: { num: String(buying?.content.num ?? 1n), den: String(buying?.content.den ?? 1n) },
         net: price && lineNet(base, price, company.currency),
-        each: price && pricePerBaseUnit(price, 2),
+        prices: (buying?.prices ?? []).map(
+          ({ fromPacks, validFrom, validTo, amount, perQuantity, packId, content }) => ({
+            fromPacks,
+            validFrom,
+            validTo,
+            amount,
+            perQuantity,
+            packId,
+            content: { num: String(content.num), den: String(content.den) },
+          }),
+        ),
         supplierBlocked: buying ? !buying.source.supplierActive : false,
         reckoning: reckoningOf(policy, states.find(here), buying),
       });
@@ -124,6 +140,7 @@ export async function readNeeds(
       itemsOfAll: total,
       net: views.reduce((sum, v) => sum + (v.net ?? 0), 0),
       currency: company.currency,
+      today,
     });
   });
 }

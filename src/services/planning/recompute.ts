@@ -1,3 +1,4 @@
+import type { BusinessDate } from '@/core/calendar';
 import { itemDigest, needRun, needStates, stateFingerprints } from '@/core/netting';
 import { toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
@@ -106,15 +107,16 @@ const sixDecimals = (q: number): string => {
   return `${whole}.${fraction.padEnd(6, '0')}`;
 };
 
-/** Marks every pair whose stored state differs from a fresh run over everything. Returns pairs looked at and marked. */
-export async function markChanged(deps: Deps): Promise<{ pairs: number; changed: number }> {
+/** Marks every pair whose stored state differs from a fresh run over everything. Returns pairs looked at and marked, and
+ *  the business day of the run. */
+export async function markChanged(deps: Deps): Promise<{ pairs: number; changed: number; today: BusinessDate }> {
   const found = await readSnapshot(deps.pool, async (tx) => {
-    const inputs = await readNeedInputs(tx, null, todayOf(deps, await readCompany(tx)));
-    const changed = await changedPairs(tx, inputs);
-    return { changed, pairs: inputs.arrays.count };
+    const today = todayOf(deps, await readCompany(tx));
+    const inputs = await readNeedInputs(tx, null, today);
+    return { changed: await changedPairs(tx, inputs), pairs: inputs.arrays.count, today };
   });
   await write<void, never>(deps.pool, async (tx) => ok(await markDirty(tx, found.changed)));
-  return { pairs: found.pairs, changed: found.changed.length };
+  return { ...found, changed: found.changed.length };
 }
 
 /** Pairs whose stored fingerprint is not that of a fresh run: first by item, then by place within the items that differ. */
@@ -142,29 +144,35 @@ async function changedPairs(tx: Tx, inputs: NeedInputs): Promise<Pair[]> {
   );
 }
 
-/** A full need run: compares everything, then recomputes what differs. */
+/** A full need run: compares everything, recomputes what differs, and notes the day the needs are of. */
 export async function fullNeedRun(deps: Deps): Promise<{ pairs: number; changed: number }> {
   const looked = await markChanged(deps);
   while ((await recomputeDirty(deps, 2000)) > 0);
+  await write<void, never>(deps.pool, async (tx) => {
+    await setNeedsAsOf(tx, looked.today);
+    return ok(undefined);
+  });
   return looked;
 }
 
 /** How long the result of a command is kept for a repetition, and attempts to sign in for the books. */
-const KEY_DAYS = 30;
+const KEPT_DAYS = 30;
 
-/** Before needs are shown: takes marks that a crash left behind, and runs everything once when a new day has begun
- *  (horizons move with the date); keys of commands past their time go then too. */
+/** What a new business day and a start of the application bring: a full run (horizons move with the date); keys of
+ *  commands and attempts to sign in that are past their time go. */
+export async function beginDay(deps: Deps): Promise<void> {
+  await fullNeedRun(deps);
+  const before = stamp(new Date(deps.clock().getTime() - KEPT_DAYS * 86_400_000));
+  await write<void, never>(deps.pool, async (tx) => {
+    await deleteOldKeys(tx, before);
+    await deleteOldAttempts(tx, before);
+    return ok(undefined);
+  });
+}
+
+/** Before needs are shown: begins the day when it has not begun, else takes marks that a crash left behind. */
 export async function bringUpToDate(deps: Deps): Promise<void> {
   const company = await readSnapshot(deps.pool, readCompany);
-  const today = todayOf(deps, company);
-  if (company.needsAsOf !== today) {
-    await fullNeedRun(deps);
-    await write<void, never>(deps.pool, async (tx) => {
-      await setNeedsAsOf(tx, today);
-      const before = stamp(new Date(deps.clock().getTime() - KEY_DAYS * 86_400_000));
-      await deleteOldKeys(tx, before);
-      await deleteOldAttempts(tx, before);
-      return ok(undefined);
-    });
-  } else await recomputeDirty(deps, 200);
+  if (company.needsAsOf !== todayOf(deps, company)) await beginDay(deps);
+  else await recomputeDirty(deps, 200);
 }

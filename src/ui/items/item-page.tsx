@@ -4,6 +4,7 @@ import type { ItemPlace, ItemView } from '@/services/catalogue/readItems';
 import { ListAndPanel } from '../frame/states';
 import { type Format, plural } from '../format';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
+import { BoughtLines } from './bought-lines';
 
 const kinds: Readonly<Record<string, string>> = {
   opening: 'opening stock',
@@ -227,21 +228,9 @@ function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
       </section>
       <section>
         <h2 className="head">
-          Last bought <span className="font-normal text-muted">{currency} per pack</span>
+          Last bought <span className="font-normal text-muted">{currency} each</span>
         </h2>
-        {bought.length === 0 && <p className="second">Not bought before.</p>}
-        {bought.map((b) => (
-          <div key={b.orderId} className="grid grid-cols-[76px_1fr_auto] items-baseline py-[3px]">
-            <Link className="link" href={`/orders/${b.orderId}`}>
-              {format.date(b.orderDate).split(' ').slice(1).join(' ')}
-            </Link>
-            <span>
-              {b.supplier}, {format.quantity(fromDecimal(b.packQuantity))}{' '}
-              {plural(b.packName, fromDecimal(b.packQuantity))}
-            </span>
-            <span className="figure font-semibold">{b.priceAmount === null ? '–' : format.price(b.priceAmount)}</span>
-          </div>
-        ))}
+        <BoughtLines bought={bought} format={format} />
       </section>
     </div>
   );

@@ -2,11 +2,13 @@
 
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import type { Bought } from '@/services/planning/readLastBought';
+import { lineNet } from '@/core/money';
 import type { NeedView } from '@/services/planning/readNeeds';
-import { plural } from '../format';
+import type { Bought } from '@/services/purchase/bought';
 import { useFormat } from '../format-context.client';
+import { BoughtLines } from '../items/bought-lines';
 import { ReckoningSum } from '../reckoning/reckoning';
+import { priceOf } from './priceOf';
 
 /** Last purchases of an item; null while they load, 'failed' when they could not. */
 function useLastBought(itemId: number): readonly Bought[] | null | 'failed' {
@@ -28,10 +30,11 @@ function useLastBought(itemId: number): readonly Bought[] | null | 'failed' {
 }
 
 /** How the suggested quantity came about, and what was bought before. */
-export function NeedPanel({ need, currency }: { need: NeedView; currency: string }) {
+export function NeedPanel({ need, currency, today }: { need: NeedView; currency: string; today: string }) {
   const format = useFormat();
   const bought = useLastBought(need.itemId);
   const { reckoning } = need;
+  const price = priceOf(need, need.packs, today);
   return (
     <div className="grid gap-6">
       <div>
@@ -50,7 +53,7 @@ export function NeedPanel({ need, currency }: { need: NeedView; currency: string
             format={format}
             unit={need.unit}
             packName={need.packName}
-            worth={(q) => (need.net === null ? null : format.money(Math.round((need.net / need.base) * q), currency))}
+            worth={(q) => price && format.money(lineNet(q, price, currency), currency)}
             origins={{
               refill_to_max: (
                 <Link className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
@@ -98,19 +101,7 @@ export function NeedPanel({ need, currency }: { need: NeedView; currency: string
         </h3>
         {bought === null && <p className="second">Loading</p>}
         {bought === 'failed' && <p className="second">Could not be read just now.</p>}
-        {Array.isArray(bought) && bought.length === 0 && <p className="second">Not bought before.</p>}
-        {Array.isArray(bought) &&
-          bought.map((b: Bought) => (
-            <div key={b.orderId} className="grid grid-cols-[76px_1fr_auto] items-baseline py-[3px]">
-              <Link className="link" href={`/orders/${b.orderId}`}>
-                {format.date(b.orderDate).split(' ').slice(1).join(' ')}
-              </Link>
-              <span>
-                {b.supplier}, {format.quantity(b.packs)} {plural(b.packName, b.packs)}
-              </span>
-              <span className="figure font-semibold">{b.each ?? '–'}</span>
-            </div>
-          ))}
+        {bought !== null && bought !== 'failed' && <BoughtLines bought={bought} format={format} />}
       </div>
     </div>
   );

@@ -2,29 +2,18 @@
 
 import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { baseQuantity, isWholePacks } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
-import { entryText, MICRO, toDecimal } from '@/core/quantity';
+import { entryText, toDecimal } from '@/core/quantity';
 import { flushSync } from 'react-dom';
-import { fraction } from '@/core/units';
-import type { NeedGroup, NeedsPage, NeedView } from '@/services/planning/readNeeds';
-import { type ClientFailure, sendCommand } from '../command/send';
+import type { NeedsPage, NeedView } from '@/services/planning/readNeeds';
+import { sendCommand } from '../command/send';
 import { useRefresh } from '../command/use-refresh.client';
 import { ListAndPanel, Notice } from '../frame/states';
-import { type Format, plural } from '../format';
 import { useFormat } from '../format-context.client';
-import { Cause } from '../marks/cause';
-import { FillGauge } from '../marks/fill-gauge';
-import { gaugeWords, LevelStrip } from '../marks/level-strip';
-import { failureSentence } from '../sentences';
+import { GroupHead } from './group-head';
 import { KeysHelp } from './keys-help.client';
 import { NeedPanel } from './need-panel.client';
-
-type RowState =
-  | { readonly kind: 'open' }
-  | { readonly kind: 'saving' }
-  | { readonly kind: 'accepted'; readonly tray: string; readonly packs: string }
-  | { readonly kind: 'failed'; readonly failure: ClientFailure };
+import { cannotAccept, NeedRow, type RowState } from './need-row';
 
 const OPEN: RowState = { kind: 'open' };
 
@@ -148,7 +137,9 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
   return (
     <ListAndPanel
       label="Reckoning"
-      panel={current ? <NeedPanel need={current} currency={currency} /> : <p className="text-muted">–</p>}
+      panel={
+        current ? <NeedPanel need={current} currency={currency} today={page.today} /> : <p className="text-muted">–</p>
+      }
     >
       <div className="bar sticky top-0 z-2">
         <h1 className="text-[15px] font-semibold">
@@ -233,6 +224,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
                   index={rows.indexOf(need)}
                   format={format}
                   currency={currency}
+                  today={page.today}
                   state={states.get(need.id) ?? OPEN}
                   typed={typed.get(need.id)}
                   current={need.id === current?.id}
@@ -247,163 +239,5 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
         </table>
       )}
     </ListAndPanel>
-  );
-}
-
-const cannotAccept = (n: NeedView): string | null => (n.supplierId === null ? 'no supplier yet' : null);
-
-function GroupHead(props: { group: NeedGroup; trayNet: number; format: Format; currency: string }) {
-  const { format, currency, trayNet } = props;
-  const { supplier, arrives, orderMinimum } = props.group;
-  return (
-    <tr className="group">
-      <th colSpan={6} scope="rowgroup">
-        <div className="flex flex-wrap items-baseline gap-x-2.5">
-          <span className="font-semibold">{supplier ?? 'No supplier yet'}</span>
-          <span className="second">
-            {supplier === null
-              ? 'stays here until the item has one'
-              : `any working day · arrives ${format.date(arrives ?? '')}`}
-          </span>
-          {supplier !== null && (
-            <span className="second ml-auto flex items-center gap-2">
-              {orderMinimum > 0 && (
-                <FillGauge value={trayNet} target={orderMinimum} label="Tray against the supplier’s minimum" />
-              )}
-              {orderMinimum > 0
-                ? `tray ${format.amount(trayNet, currency)} of ${format.amount(orderMinimum, currency)} minimum`
-                : trayNet > 0
-                  ? `tray ${format.amount(trayNet, currency)}, no minimum`
-                  : 'no minimum'}
-            </span>
-          )}
-        </div>
-      </th>
-    </tr>
-  );
-}
-
-function NeedRow(props: {
-  need: NeedView;
-  index: number;
-  format: Format;
-  currency: string;
-  state: RowState;
-  typed: string | undefined;
-  current: boolean;
-  onFocus: () => void;
-  onKey: (e: KeyboardEvent<HTMLTableRowElement>) => void;
-  onType: (value: string) => void;
-  onAccept: () => void;
-}) {
-  const { need, format, currency, state, typed } = props;
-  const text = typed ?? entryText(need.packs);
-  const checked = checkLineQuantity(text);
-  const content = fraction(BigInt(need.content.num), BigInt(need.content.den));
-  const base = checked.ok ? baseQuantity(checked.value, content) : null;
-  const settled = state.kind === 'accepted' || state.kind === 'saving';
-  const fault = state.kind === 'failed' ? failureSentence(state.failure, format) : null;
-  // The server prices again; here the row only follows the quantity at the price it shows.
-  const net = need.net !== null && base !== null && need.base > 0 ? Math.round((need.net / need.base) * base) : null;
-  const cause = cannotAccept(need);
-  return (
-    <tr
-      className={`two ${settled ? 'struck' : ''}`}
-      data-need={need.id}
-      data-current={props.current}
-      tabIndex={props.current ? 0 : -1}
-      aria-rowindex={props.index + 1}
-      aria-selected={props.current}
-      aria-label={`${need.itemName}, ${need.location}, below minimum, ${gaugeWords(need.gauge, format)}, order ${text} ${plural(need.packName, checked.ok ? checked.value : 0)}`}
-      onFocus={props.onFocus}
-      onKeyDown={props.onKey}
-    >
-      <td>
-        <Link href={`/items/${need.itemId}`} className="name block" tabIndex={-1}>
-          {need.itemName}
-        </Link>
-        <span className="second">
-          <span className="code">{need.itemNumber}</span> · {need.location}
-        </span>
-      </td>
-      <td className="max-sm:hidden">
-        <Cause />
-      </td>
-      <td className="max-md:hidden">
-        <LevelStrip gauge={need.gauge} format={format} id={`n${need.id}`} />
-        <span className="second">{gaugeWords(need.gauge, format)}</span>
-      </td>
-      {state.kind === 'accepted' ? (
-        <td colSpan={2} className="pl-6">
-          <Link href="/trays" className="link" tabIndex={-1}>
-            in the {state.tray} tray
-          </Link>
-          <span className="second block">
-            {state.packs} {plural(need.packName, checked.ok ? checked.value : 0)}
-          </span>
-        </td>
-      ) : (
-        <>
-          <td className="w-[62px] pl-6 pr-0">
-            <input
-              className="entry figure w-[54px]"
-              inputMode="decimal"
-              aria-label={`Quantity of ${need.itemName} at ${need.location} in ${plural(need.packName, 2 * MICRO)}`}
-              aria-invalid={!checked.ok || fault !== null}
-              aria-describedby={fault ? `fault-${need.id}` : undefined}
-              value={text}
-              tabIndex={-1}
-              readOnly={settled}
-              onFocus={(e) => typed === undefined && e.target.select()}
-              onChange={(e) => props.onType(e.target.value)}
-            />
-          </td>
-          <td className="min-w-32">
-            <span className="flex items-center justify-between gap-2">
-              <span>
-                {checked.ok ? plural(need.packName, checked.value) : need.packName}
-                <span className="second block">
-                  {base === null ? '–' : `${format.quantity(base)} ${plural(need.unit, base)}`}
-                </span>
-                {checked.ok && !isWholePacks(checked.value) && need.packName !== need.unit && (
-                  <span className="marker">not whole {plural(need.packName, 2 * MICRO)}</span>
-                )}
-              </span>
-              {!settled && (
-                <button
-                  type="button"
-                  className={`chip ${props.current ? '' : 'opacity-70'}`}
-                  tabIndex={-1}
-                  disabled={cause !== null}
-                  title={cause ?? 'Accept into the tray (Enter)'}
-                  aria-label={`Accept ${need.itemName} at ${need.location}`}
-                  onClick={props.onAccept}
-                >
-                  {cause ?? 'Accept'}
-                </button>
-              )}
-              {state.kind === 'saving' && <span className="second">saving</span>}
-            </span>
-            {fault && (
-              <span className="fault block max-w-52" id={`fault-${need.id}`} role="alert">
-                {fault}
-              </span>
-            )}
-          </td>
-        </>
-      )}
-      <td className="figure">
-        {need.supplierId === null ? (
-          '–'
-        ) : need.net === null ? (
-          <span className="marker">no price</span>
-        ) : (
-          <>
-            {net === null ? '–' : format.amount(net, currency)}
-            <span className="second block">{need.each} each</span>
-          </>
-        )}
-      </td>
-    </tr>
   );
 }

@@ -29,6 +29,10 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.press('Enter');
   await expect(needRow(page, 'Fen merino 4-ply, moss', 'Harbour Street')).toBeFocused();
   await keyboard.type('12');
+  // Ten bags and more cost less: the row follows the price list.
+  const moss = needRow(page, 'Fen merino 4-ply, moss', 'Harbour Street');
+  await expect(moss).toContainText('376.80');
+  await expect(moss).toContainText('3.14 each');
   await keyboard.press('Enter');
   await expect(needRow(page, 'Fen merino 4-ply, rust', 'Wendel Yard')).toBeFocused();
   await keyboard.type('99');

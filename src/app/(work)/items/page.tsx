@@ -78,8 +78,8 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
                   </Link>
                   <span className="code">{item.number}</span>
                   {columns.length > 0 && (
-                    <span className="second block md:hidden">
-                      free: {byPlace.map((p) => `${p.name} ${format.quantity(p.free)}`).join(' · ')}
+                    <span className="block md:hidden">
+                      <FreeByPlace places={byPlace} format={format} coming={0} />
                     </span>
                   )}
                 </td>
