@@ -1,4 +1,4 @@
-import { Format, plural } from './format';
+import { countOf, Format, plural } from './format';
 
 const british = new Format('en-GB');
 
@@ -28,6 +28,10 @@ describe('format', () => {
     expect(Format.fromAcceptLanguage('de-DE,de;q=0.9,en;q=0.8').locale).toBe('de-DE');
     expect(Format.fromAcceptLanguage('*').locale).toBe('en-GB');
     expect(Format.fromAcceptLanguage(null).locale).toBe('en-GB');
+  });
+
+  test('a number of things', () => {
+    expect([countOf(0, 'need'), countOf(1, 'need'), countOf(16, 'need')]).toEqual(['0 needs', '1 need', '16 needs']);
   });
 
   test('packs in the plural', () => {

@@ -85,3 +85,6 @@ export function plural(name: string, quantity: number): string {
   if (name === 'gross' || name === 'pieces') return name;
   return `${name}s`;
 }
+
+/** A number of things. @example countOf(1, 'line')  // '1 line' */
+export const countOf = (n: number, name: string): string => `${n} ${plural(name, n * MICRO)}`;

@@ -4,7 +4,7 @@ import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';
-import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { acceptSome, type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -140,16 +140,7 @@ describe('two buyers', () => {
   });
 
   test('the same tray turned into orders by both at once: each line is ordered once', async () => {
-    const [need] = await books.rows<{ id: number; fingerprint: string }>(
-      "SELECT id, fingerprint FROM need WHERE state = 'open' AND source_id IS NOT NULL ORDER BY id LIMIT 1",
-    );
-    must(
-      await acceptNeed(
-        books.deps,
-        mira,
-        req({ needId: need?.id ?? 0, fingerprint: need?.fingerprint ?? '', packs: '3' }),
-      ),
-    );
+    await acceptSome(books, '3');
     const made = await Promise.all(
       [mira, otto, mira, otto].map((actor) =>
         makeOrders(books.deps, actor, req({ supplierIds: [1, 2, 3, 4, 5, 6, 7, 8] })),

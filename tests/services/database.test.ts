@@ -8,8 +8,7 @@ import { openPool } from '@/data/pool';
 import { checkInvariants } from '@/data/repositories/invariants';
 import { list, type Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
-import { acceptNeed } from '@/services/planning/acceptNeed';
-import { type Books, freshBooks, migrations, mira, must, req, violations } from './support';
+import { acceptSome, type Books, freshBooks, migrations, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -190,16 +189,7 @@ describe('verify-data notices', () => {
       "UPDATE need SET suggested = suggested + 1 WHERE state = 'open' LIMIT 1",
   };
   beforeAll(async () => {
-    const [need] = await books.rows<{ id: number; fingerprint: string }>(
-      "SELECT id, fingerprint FROM need WHERE state = 'open' AND source_id IS NOT NULL LIMIT 1",
-    );
-    must(
-      await acceptNeed(
-        books.deps,
-        mira,
-        req({ needId: need?.id ?? 0, fingerprint: need?.fingerprint ?? '', packs: '1' }),
-      ),
-    );
+    await acceptSome(books, '1');
   });
 
   test('nothing in sound books; every invariant has a way to be broken here', async () => {

@@ -9,6 +9,7 @@ import { openPool, settingsFromEnvironment } from '@/data/pool';
 import { checkInvariants } from '@/data/repositories/invariants';
 import { readSnapshot } from '@/data/transaction';
 import type { Deps } from '@/services/deps';
+import { acceptNeed } from '@/services/planning/acceptNeed';
 import { seedDemo } from '../../scripts/demoData/seed';
 
 export const MONDAY = '2026-11-23T09:00:00Z';
@@ -145,4 +146,12 @@ export async function cellsOf(books: Books, itemId: number, locationId: number |
   );
   const text = (q: string | null) => (q === null ? '' : String(Number(q)));
   return row ? { min: text(row.min), max: text(row.max) } : null;
+}
+
+/** Accepts some open need into its tray. */
+export async function acceptSome(books: Books, packs: string) {
+  const need = await books.one<{ id: number; fingerprint: string }>(
+    "SELECT id, fingerprint FROM need WHERE state = 'open' AND source_id IS NOT NULL ORDER BY id LIMIT 1",
+  );
+  return must(await acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs })));
 }

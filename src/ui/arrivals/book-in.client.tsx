@@ -8,8 +8,9 @@ import { entryText } from '@/core/quantity';
 import { fraction } from '@/core/units';
 import type { Arrival, ExpectedLine } from '@/services/stock/readArrivals';
 import { useCommand } from '../command/use-command.client';
-import { plural } from '../format';
+import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { WholeList } from '../frame/list';
 import { faultSentence, failureSentence } from '../sentences';
 
 type Entry = { readonly quantity: string; readonly unit: 'pack' | 'base' };
@@ -67,7 +68,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
   };
 
   return (
-    <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">
+    <WholeList>
       <form
         ref={form}
         onSubmit={(e) => {
@@ -102,9 +103,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
               disabled={busy || filled.length === 0}
               title={filled.length === 0 ? 'Nothing is counted yet' : undefined}
             >
-              {busy
-                ? 'Booking in'
-                : `Book in ${filled.length === 0 ? '' : `${filled.length} ${filled.length === 1 ? 'line' : 'lines'}`}`}
+              {busy ? 'Booking in' : `Book in ${filled.length === 0 ? '' : countOf(filled.length, 'line')}`}
             </button>
           </div>
           {failure && !serverField && (
@@ -219,6 +218,6 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
           </tbody>
         </table>
       </form>
-    </section>
+    </WholeList>
   );
 }

@@ -8,7 +8,9 @@ import { flushSync } from 'react-dom';
 import type { NeedsPage, NeedView } from '@/services/planning/readNeeds';
 import { sendCommand } from '../command/send';
 import { useRefresh } from '../command/use-refresh.client';
+import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
+import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
 import { GroupHead } from './group-head';
 import { KeysHelp } from './keys-help.client';
@@ -141,18 +143,13 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
         current ? <NeedPanel need={current} currency={currency} today={page.today} /> : <p className="text-muted">–</p>
       }
     >
-      <div className="bar sticky top-0 z-2">
-        <h1 className="text-[15px] font-semibold">
-          {open.length} {open.length === 1 ? 'need' : 'needs'}
-        </h1>
-        <p className="text-muted">
-          {new Set(open.map((n) => n.itemId)).size} of {page.itemsOfAll} items ·{' '}
-          {format.money(
-            open.reduce((sum, n) => sum + (n.net ?? 0), 0),
-            currency,
-          )}
-          {unpriced > 0 && ` · ${unpriced} without a price`}
-        </p>
+      <ListBar
+        title={countOf(open.length, 'need')}
+        about={`${new Set(open.map((n) => n.itemId)).size} of ${page.itemsOfAll} items · ${format.money(
+          open.reduce((sum, n) => sum + (n.net ?? 0), 0),
+          currency,
+        )}${unpriced > 0 ? ` · ${unpriced} without a price` : ''}`}
+      >
         <div className="ml-auto flex items-center gap-2">
           {changed > 0 ? (
             <button type="button" className="chip border-attention text-attention" onClick={refresh}>
@@ -182,7 +179,7 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
             ]}
           />
         </div>
-      </div>
+      </ListBar>
       {rows.length === 0 ? (
         <Notice title="Nothing is below its minimum">
           When stock falls, what is short stands here.{' '}

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { OrderView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
-import type { Format } from '../format';
+import { countOf, type Format } from '../format';
 import { useFormat } from '../format-context.client';
 import { SumLine } from '../reckoning/reckoning';
 import { findingSentence } from '../sentences';
@@ -35,7 +35,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
         </h2>
         <SumLine
           label="Goods"
-          origin={`${lines.length} ${lines.length === 1 ? 'line' : 'lines'}${free > 0 ? `, ${free} free of charge` : ''}`}
+          origin={`${countOf(lines.length, 'line')}${free > 0 ? `, ${free} free of charge` : ''}`}
           figure={format.amount(order.net, currency)}
         />
         <SumLine label="Order, net" origin="without tax" figure={format.amount(order.net, currency)} result />

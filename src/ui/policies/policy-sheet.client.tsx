@@ -5,9 +5,10 @@ import { type KeyboardEvent, useRef, useState } from 'react';
 import type { PolicyCell, PolicyItem } from '@/services/planning/readPolicies';
 import type { ClientFailure } from '../command/send';
 import { useCommand } from '../command/use-command.client';
+import { ListBar } from '../frame/list';
 import { SearchForm } from '../frame/search-form';
 import { ListAndPanel, Notice } from '../frame/states';
-import { plural } from '../format';
+import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { ReckoningSum } from '../reckoning/reckoning';
@@ -76,13 +77,12 @@ export function PolicySheet(props: {
 
   return (
     <ListAndPanel label="Reckoning" panel={chosen ? <PolicyPanel place={chosen} /> : null}>
-      <div className="bar sticky top-0 z-2">
-        <h1 className="text-[15px] font-semibold">Policies</h1>
-        <p className="text-muted">
-          {items.length} items × {props.locations} locations · {props.without} without a policy
-        </p>
+      <ListBar
+        title="Policies"
+        about={`${countOf(items.length, 'item')} × ${countOf(props.locations, 'location')} · ${props.without} without a policy`}
+      >
         <SearchForm action="/policies" search={props.search} at={props.at} />
-      </div>
+      </ListBar>
       {items.length === 0 ? (
         <Notice title={`No item has “${props.search}” in its name or number`}>
           <Link className="link" href="/policies">

@@ -5,8 +5,9 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { TrayView } from '@/services/purchase/readTrays';
 import { useCommand } from '../command/use-command.client';
+import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
-import { plural } from '../format';
+import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { FillGauge } from '../marks/fill-gauge';
 import { SumLine } from '../reckoning/reckoning';
@@ -73,7 +74,7 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
                   <Link className="link" href={`/orders/${m.orderId}`}>
                     {m.supplier}
                   </Link>
-                  , {m.lines} {m.lines === 1 ? 'line' : 'lines'}
+                  , {countOf(m.lines, 'line')}
                 </p>
               ))}
             </div>
@@ -81,17 +82,14 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
         </div>
       }
     >
-      <div className="bar sticky top-0 z-2">
-        <h1 className="text-[15px] font-semibold">
-          {trays.length} {trays.length === 1 ? 'tray' : 'trays'}
-        </h1>
-        <p className="text-muted">
-          {lines} {lines === 1 ? 'line' : 'lines'} · {format.money(total, currency)}
-        </p>
+      <ListBar
+        title={countOf(trays.length, 'tray')}
+        about={`${countOf(lines, 'line')} · ${format.money(total, currency)}`}
+      >
         <p className="fault ml-auto" role="alert">
           {sentence}
         </p>
-      </div>
+      </ListBar>
       {trays.length === 0 ? (
         <Notice title="All trays are empty">
           What you accept in{' '}

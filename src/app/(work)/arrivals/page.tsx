@@ -5,8 +5,9 @@ import { deps } from '@/app/_server/deps';
 import { frameOf, placeOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
 import { readArrivals } from '@/services/stock/readArrivals';
 import { Refused } from '@/ui/frame/refused';
+import { ListBar, WholeList } from '@/ui/frame/list';
 import { Notice } from '@/ui/frame/states';
-import { plural } from '@/ui/format';
+import { countOf, plural } from '@/ui/format';
 
 export const metadata: Metadata = { title: 'Arrivals' };
 
@@ -23,17 +24,14 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
   const [only] = arrivals;
   if (orderId !== undefined && arrivals.length === 1 && only) redirect(`/arrivals/${only.orderId}/${only.locationId}`);
   return (
-    <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">
-      <div className="bar sticky top-0 z-2">
-        <h1 className="text-[15px] font-semibold">
-          {arrivals.length} {arrivals.length === 1 ? 'arrival' : 'arrivals'} expected
-        </h1>
+    <WholeList>
+      <ListBar title={`${countOf(arrivals.length, 'arrival')} expected`}>
         {orderId !== undefined && (
           <Link className="link" href="/arrivals">
             of one order; show all
           </Link>
         )}
-      </div>
+      </ListBar>
       {/^R\d{4}-\d{4,6}$/.test(booked) && (
         <p className="border-b border-rule px-4 py-2 font-semibold text-action" role="status">
           Booked in as {booked}.
@@ -97,6 +95,6 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
           </tbody>
         </table>
       )}
-    </section>
+    </WholeList>
   );
 }

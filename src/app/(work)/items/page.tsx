@@ -4,10 +4,11 @@ import { deps } from '@/app/_server/deps';
 import { frameOf, placeOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
 import { readItems } from '@/services/catalogue/readItems';
 import { Refused } from '@/ui/frame/refused';
+import { ListBar, WholeList } from '@/ui/frame/list';
 import { SearchForm } from '@/ui/frame/search-form';
 import { Notice } from '@/ui/frame/states';
 import { FreeByPlace } from '@/ui/items/free-by-place';
-import { plural } from '@/ui/format';
+import { countOf, plural } from '@/ui/format';
 import { gaugeWords, LevelStrip } from '@/ui/marks/level-strip';
 
 export const metadata: Metadata = { title: 'Items' };
@@ -24,20 +25,16 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
   // A column per place while they fit beside each other, else a list in one cell.
   const columns = locationId === null && frame.locations.length <= 6 ? frame.locations : [];
   return (
-    <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">
-      <div className="bar sticky top-0 z-2">
-        <h1 className="text-[15px] font-semibold">
-          {items.length} {items.length === 1 ? 'item' : 'items'}
-        </h1>
-        <p className="text-muted">
-          stock worth{' '}
-          {format.money(
-            items.reduce((sum, i) => sum + i.value, 0),
-            currency,
-          )}
-        </p>
+    <WholeList>
+      <ListBar
+        title={countOf(items.length, 'item')}
+        about={`stock worth ${format.money(
+          items.reduce((sum, i) => sum + i.value, 0),
+          currency,
+        )}`}
+      >
         <SearchForm action="/items" search={search} at={text(params.at)} />
-      </div>
+      </ListBar>
       {items.length === 0 ? (
         <Notice title={search ? `No item has “${search}” in its name or number` : 'There is no item yet'}>
           <Link className="link" href="/items">
@@ -122,6 +119,6 @@ export default async function ItemsPage({ searchParams }: { searchParams: Search
           </tbody>
         </table>
       )}
-    </section>
+    </WholeList>
   );
 }

@@ -3,6 +3,8 @@ import Link from 'next/link';
 import { deps } from '@/app/_server/deps';
 import { frameOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
 import { readOrders } from '@/services/purchase/readOrders';
+import { countOf } from '@/ui/format';
+import { ListBar, WholeList } from '@/ui/frame/list';
 import { Notice } from '@/ui/frame/states';
 import { Refused } from '@/ui/frame/refused';
 import { OrderTrack, orderWords } from '@/ui/marks/order-track';
@@ -18,12 +20,8 @@ export default async function OrdersPage({ searchParams }: { searchParams: Searc
   const { orders, today, currency } = value;
   const net = orders.reduce((sum, o) => sum + o.net, 0);
   return (
-    <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">
-      <div className="bar sticky top-0 z-2">
-        <h1 className="text-[15px] font-semibold">
-          {orders.length} {orders.length === 1 ? 'order' : 'orders'}
-        </h1>
-        <p className="text-muted">{format.money(net, currency)} net</p>
+    <WholeList>
+      <ListBar title={countOf(orders.length, 'order')} about={`${format.money(net, currency)} net`}>
         <nav aria-label="Which orders" className="ml-auto flex gap-2">
           <Link className="chip" href="/orders" aria-current={!all}>
             Open
@@ -32,7 +30,7 @@ export default async function OrdersPage({ searchParams }: { searchParams: Searc
             All
           </Link>
         </nav>
-      </div>
+      </ListBar>
       {orders.length === 0 ? (
         <Notice title="No order is open">
           Drafts are made in{' '}
@@ -88,6 +86,6 @@ export default async function OrdersPage({ searchParams }: { searchParams: Searc
           </tbody>
         </table>
       )}
-    </section>
+    </WholeList>
   );
 }
