@@ -1,1 +1,4 @@
+export { backDatedEffect, type LedgerEntry, replayByDate } from './backDated';
+export { type Passage, spreadLateCharge, stillThere } from './lateCharge';
 export { issue, type LevelValue, type Posting, receive } from './postToLevel';
+export { removeAtValue } from './removeAtValue';
