@@ -31,10 +31,10 @@ export async function writeCatalogue(tx: Tx, today: string, size: number | null,
     company,
   );
   const places = placesFor(placeCount).map((p, i) => ({ ...p, id: i + 1 }));
-  await tx.insertMany(
-    'INSERT INTO location (id, code, name, kind, address, sort_order)',
-    places.map((p) => [p.id, p.code, p.name, p.kind, p.address, p.id]),
-  );
+  await tx.insertMany('INSERT INTO location (id, code, name, kind, address, sort_order)', [
+    ...places.map((p) => [p.id, p.code, p.name, p.kind, p.address, p.id]),
+    [places.length + 1, 'TRANSIT', 'In transit', 'transit', '', 32_000],
+  ]);
   const hash = await hashPassword(DEMO_PASSWORD);
   await tx.insertMany(
     'INSERT INTO app_user (id, login, name, initials, role, approval_limit_minor, password_hash)',

@@ -155,7 +155,7 @@ export async function placeOrder(
   const version = async () => unwrap(await readOrder(deps, buyer, orderId)).head.version;
   unwrap(await approveOrder(deps, buyer, request('approve', { orderId, version: await version() })));
   if (plan.state === 'approved') return;
-  unwrap(await sendOrder(deps, buyer, request('send', { orderId, version: await version(), how: 'email' as const })));
+  unwrap(await sendOrder(deps, buyer, request('send', { orderId, version: await version(), how: 'printed' as const })));
   if (plan.receivedAfter === null) return;
   const order = unwrap(await readOrder(deps, buyer, orderId));
   const places = [...new Set(plan.lines.map((l) => l.locationId))];
@@ -167,7 +167,7 @@ export async function placeOrder(
       if (!part) throw new Error('a planned line without its part');
       return { partId: part.id, quantity: toDecimal(fromDecimal(String(l.packs)) * plan.share), unit: 'pack' as const };
     });
-    const input = { orderId, locationId, deliveryNote: `DN ${4100 + plan.daysAgo}`, counted };
+    const input = { orderId, locationId, deliveryNote: `DN ${4100 + plan.daysAgo}`, businessDate: '', counted };
     unwrap(
       await receiveGoods(depsAt(plan.daysAgo - plan.receivedAfter), buyer, request(`receive-${locationId}`, input)),
     );

@@ -99,16 +99,16 @@ export async function seedDemo(pool: Pool, now: Date): Promise<void> {
         kind: 'sale',
         businessDate: addDays(today, -7 * (weeks - w)),
         quantity: -quantity,
-        value: 0,
+        value: null,
         document: noDocument('sales_day'),
         lastCost: { quantity: MICRO, value: p.cost },
       };
       (w < 6 ? changes : later).push(sale);
     }
   }
-  await write(pool, async (tx) => ok(await postMovements(tx, null, stamp(at(91)), changes)));
+  unwrap(await write(pool, (tx) => postMovements(tx, null, stamp(at(91)), addDays(today, -91), changes)));
   for (const o of plans.filter((x) => x.daysAgo > 30)) await placeOrder(pool, depsAt, buyer, o);
-  await write(pool, async (tx) => ok(await postMovements(tx, null, stamp(at(1)), later)));
+  unwrap(await write(pool, (tx) => postMovements(tx, null, stamp(at(1)), addDays(today, -1), later)));
   for (const o of plans.filter((x) => x.daysAgo <= 30)) await placeOrder(pool, depsAt, buyer, o);
   await fullNeedRun({ pool, clock: () => now });
 }

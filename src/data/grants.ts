@@ -1,7 +1,16 @@
 import type { Pool } from 'mysql2/promise';
 
 /** Written once, never changed. */
-const appendOnly = new Set(['movement', 'decision', 'change_record', 'goods_receipt', 'goods_receipt_line']);
+const appendOnly = new Set([
+  'movement',
+  'decision',
+  'change_record',
+  'goods_receipt',
+  'goods_receipt_line',
+  'receipt_reversal',
+  'stock_document',
+  'stock_document_line',
+]);
 /** Rows that may go: sessions, marks, keys by age, lines of drafts, an override that is reset. */
 const deletable = new Set([
   'session',
@@ -11,6 +20,7 @@ const deletable = new Set([
   'order_line',
   'delivery_part',
   'policy',
+  'undo_step',
 ]);
 
 /** Gives the application's account only what it needs, table by table; run by the owner account after migrations. */

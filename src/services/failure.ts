@@ -2,7 +2,7 @@ import type { PriceFault } from '@/core/money';
 import type { Forbidden } from '@/core/people';
 import type { PolicyFault } from '@/core/policy';
 import type { Finding, OrderStateFault } from '@/core/purchase';
-import type { QuantityFault } from '@/core/quantity';
+import type { Quantity, QuantityFault } from '@/core/quantity';
 
 export type FieldFault =
   | QuantityFault
@@ -10,13 +10,30 @@ export type FieldFault =
   | PolicyFault
   | { readonly kind: 'zero_quantity' }
   | { readonly kind: 'absurd_quantity'; readonly text: string; readonly times: number }
-  | { readonly kind: 'not_a_date'; readonly text: string };
+  | { readonly kind: 'not_a_date'; readonly text: string }
+  | { readonly kind: 'in_the_future'; readonly text: string }
+  | { readonly kind: 'more_than'; readonly most: Quantity };
 
 /** Every way a use case can refuse. Data only; the sentences are made in ui. */
 export type Failure =
   | Forbidden
   | OrderStateFault
-  | { readonly kind: 'not_found'; readonly what: 'need' | 'order' | 'line' | 'tray' | 'item' | 'location' }
+  | {
+      readonly kind: 'not_found';
+      readonly what:
+        | 'need'
+        | 'order'
+        | 'line'
+        | 'tray'
+        | 'item'
+        | 'location'
+        | 'allocation'
+        | 'transfer'
+        | 'receipt'
+        | 'supplier'
+        | 'source'
+        | 'job';
+    }
   | { readonly kind: 'invalid_field'; readonly field: string; readonly fault: FieldFault }
   | {
       readonly kind: 'changed_meanwhile';
@@ -28,6 +45,9 @@ export type Failure =
   | { readonly kind: 'no_supplier' }
   | { readonly kind: 'not_ready'; readonly findings: readonly Finding[]; readonly currency: string }
   | { readonly kind: 'nothing_counted' }
+  | { readonly kind: 'not_free'; readonly itemId: number; readonly free: Quantity }
+  | { readonly kind: 'books_closed'; readonly to: string }
+  | { readonly kind: 'already_reversed'; readonly receipt: string }
   | { readonly kind: 'key_reused' }
   | { readonly kind: 'wrong_password' }
   | { readonly kind: 'too_many_attempts'; readonly minutes: number };

@@ -29,6 +29,10 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `“${fault.text}” is larger than a price can be.`;
     case 'not_a_date':
       return `“${fault.text}” is not a date.`;
+    case 'in_the_future':
+      return `${format.date(fault.text)} is still to come.`;
+    case 'more_than':
+      return `At most ${format.quantity(fault.most)} can be entered here.`;
     case 'min_above_max':
       return `Minimum ${format.quantity(fault.min)} is above maximum ${format.quantity(fault.max)}.`;
     case 'max_without_min':
@@ -84,6 +88,12 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `This order is ${states[failure.state] ?? failure.state} and can’t be ${actions[failure.action] ?? failure.action}.`;
     case 'nothing_counted':
       return 'Nothing is counted yet: enter what came on at least one line.';
+    case 'not_free':
+      return `Only ${format.quantity(failure.free)} of this is free.`;
+    case 'books_closed':
+      return `The books are closed to ${format.date(failure.to)}; nothing can be posted on or before that day.`;
+    case 'already_reversed':
+      return `Receipt ${failure.receipt} has already been reversed.`;
     case 'key_reused':
       return 'This was sent before with other content. Reload the page and try again.';
     case 'wrong_password':

@@ -150,7 +150,7 @@ describe('from a short shelf to goods on the shelf', () => {
       { partId: moss?.partId ?? 0, quantity: '4', unit: 'pack' as const },
       { partId: slate?.partId ?? 0, quantity: '33', unit: 'base' as const },
     ];
-    const input = { orderId, locationId: 1, deliveryNote: 'DN 77', counted };
+    const input = { orderId, locationId: 1, deliveryNote: 'DN 77', businessDate: '', counted };
     expect(must(await receiveGoods(books.deps, mira, req(input))).receipt).toMatch(/^R2611-\d{4}$/);
     expect(await state('10412-07', 'HS')).toMatchObject({ onHand: '52.000000', onTheWay: '30.000000' });
     expect(await state('10412-11', 'HS')).toMatchObject({ onHand: '33.000000', onTheWay: '67.000000' });
@@ -169,7 +169,9 @@ describe('from a short shelf to goods on the shelf', () => {
         quantity: String(l.openBase / 1_000_000),
         unit: 'base' as const,
       }));
-      must(await receiveGoods(books.deps, mira, req({ orderId, locationId, deliveryNote: '', counted })));
+      must(
+        await receiveGoods(books.deps, mira, req({ orderId, locationId, deliveryNote: '', businessDate: '', counted })),
+      );
     }
     const view = must(await readOrder(books.deps, mira, orderId));
     expect(view.came).toBe('all');
@@ -196,7 +198,13 @@ describe('from a short shelf to goods on the shelf', () => {
     must(await approveOrder(books.deps, mira, req({ orderId: id, version: head.version })));
     const { arrival } = must(await readArrival(books.deps, mira, { orderId: id, locationId: 3 }));
     const counted = [{ partId: arrival.lines[0]?.partId ?? 0, quantity: '2', unit: 'pack' as const }];
-    must(await receiveGoods(books.deps, mira, req({ orderId: id, locationId: 3, deliveryNote: '', counted })));
+    must(
+      await receiveGoods(
+        books.deps,
+        mira,
+        req({ orderId: id, locationId: 3, deliveryNote: '', businessDate: '', counted }),
+      ),
+    );
     expect(await state('29000-04', 'MH')).toMatchObject({ onHand: '22.000000', needState: 'none' });
     expect(await violations(books)).toEqual([]);
   });

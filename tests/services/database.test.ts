@@ -1,4 +1,4 @@
-import { copyFileSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { err, ok } from '@/core/result';
@@ -8,7 +8,12 @@ import { openPool } from '@/data/pool';
 import { checkInvariants } from '@/data/repositories/invariants';
 import { list, type Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
-import { acceptSome, type Books, freshBooks, migrations, violations } from './support';
+import { allocateStock } from '@/services/stock/allocateStock';
+import { countStock } from '@/services/stock/countStock';
+import { reverseReceipt } from '@/services/stock/reverseReceipt';
+import { sellGoods } from '@/services/stock/sellGoods';
+import { shipTransfer } from '@/services/stock/shipTransfer';
+import { acceptSome, type Books, freshBooks, migrations, mira, must, req, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -150,17 +155,17 @@ describe('migrations', () => {
     expect(await migrate(books.owner, migrations)).toEqual([]);
     const folder = mkdtempSync(join(tmpdir(), 'vorrat-migrations-'));
     await expect(migrate(books.owner, folder)).rejects.toThrow('0001_ground.sql ran here but is not number 1');
-    copyFileSync(join(migrations, '0001_ground.sql'), join(folder, '0001_ground.sql'));
+    for (const file of readdirSync(migrations)) copyFileSync(join(migrations, file), join(folder, file));
     writeFileSync(
-      join(folder, '0002_more.sql'),
+      join(folder, '9002_more.sql'),
       'CREATE TABLE extra (id INT PRIMARY KEY);\nINSERT INTO extra VALUES (1), (1);\n',
     );
     await expect(migrate(books.owner, folder)).rejects.toMatchObject({ errno: 1062 });
     writeFileSync(
-      join(folder, '0002_more.sql'),
+      join(folder, '9002_more.sql'),
       'CREATE TABLE extra (id INT PRIMARY KEY);\nINSERT INTO extra VALUES (1), (2);\n',
     );
-    expect(await migrate(books.owner, folder)).toEqual([{ file: '0002_more.sql', statements: 2 }]);
+    expect(await migrate(books.owner, folder)).toEqual([{ file: '9002_more.sql', statements: 2 }]);
     expect(await books.rows('SELECT COUNT(*) AS n FROM extra')).toEqual([{ n: 2 }]);
   });
 });
@@ -169,12 +174,23 @@ describe('verify-data notices', () => {
   const spoilt: Record<string, string> = {
     'levels equal the sum of their movements': 'UPDATE level SET on_hand = on_hand + 1 LIMIT 1',
     'nothing on hand has no value': 'UPDATE level SET on_hand = 0, value_minor = 5 LIMIT 1',
-    'nothing is allocated that no allocation holds': 'UPDATE level SET allocated = 1 LIMIT 1',
+    'what is allocated is what allocations hold':
+      'UPDATE level SET allocated = allocated + 1 WHERE on_hand > 5 LIMIT 1',
+    'no more is promised than is there': 'UPDATE level SET allocated = on_hand + 1 WHERE on_hand > 0 LIMIT 1',
+    'a promise is taken when all of it went, held while some is left':
+      "UPDATE allocation SET state = 'taken' WHERE state = 'held' LIMIT 1",
+    'what stands in transit is what transfers have on the way, in quantity and value':
+      'UPDATE transfer_line SET received_value_minor = received_value_minor + 1 LIMIT 1',
+    'a transfer is received when nothing of it is on the way': "UPDATE transfer SET state = 'received' LIMIT 1",
+    'a transfer moves value without making or losing any':
+      "UPDATE movement SET value_change_minor = value_change_minor + 1 WHERE document_kind = 'transfer' LIMIT 1",
+    'every line of a sale or count has its movement': "DELETE FROM movement WHERE document_kind = 'sale' LIMIT 1",
     'inspection and blocked are never negative': 'UPDATE level SET blocked = -1 LIMIT 1',
     'delivery parts add up to their line': 'UPDATE order_line SET base_quantity = base_quantity + 1 LIMIT 1',
     'received quantities and values equal their receipts':
       'UPDATE delivery_part SET received_value_minor = received_value_minor + 1 LIMIT 1',
-    'every receipt line has its movement': "DELETE FROM movement WHERE document_kind = 'receipt' LIMIT 1",
+    'every receipt line has its movement with its value, and a reversed one its reversal':
+      "DELETE FROM movement WHERE kind = 'receipt_reversal' LIMIT 1",
     'orders beyond draft have a number, other drafts have none unless approved before':
       "UPDATE purchase_order SET state = 'put_back' WHERE id = 7",
     'no number is missing or beyond its counter':
@@ -190,6 +206,14 @@ describe('verify-data notices', () => {
   };
   beforeAll(async () => {
     await acceptSome(books, '1');
+    const line = { itemId: 1, quantity: '2' };
+    const promise = { itemId: 1, locationId: 1, quantity: '1', promisedTo: 'Tamsin Oor' };
+    must(await allocateStock(deps(), mira, req(promise)));
+    must(await shipTransfer(deps(), mira, req({ fromLocationId: 4, toLocationId: 1, lines: [line] })));
+    must(await countStock(deps(), mira, req({ locationId: 2, note: '', lines: [{ itemId: 1, quantity: '9' }] })));
+    const sale = { locationId: 4, businessDate: '', lines: [{ ...line, allocationId: null }] };
+    must(await sellGoods(deps(), mira, req(sale)));
+    must(await reverseReceipt(deps(), mira, req({ receiptId: 1, reason: 'test' })));
   });
 
   test('nothing in sound books; every invariant has a way to be broken here', async () => {

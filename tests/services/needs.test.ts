@@ -32,11 +32,10 @@ const sell = (itemId: number, locationId: number, quantity: number) =>
       kind: 'sale' as const,
       businessDate: '2026-11-23',
       quantity: -quantity,
-      value: 0,
+      value: null,
       document,
     };
-    await postMovements(tx, null, '2026-11-23 10:00:00', [sale]);
-    return ok(undefined);
+    return postMovements(tx, null, '2026-11-23 10:00:00', '2026-11-23', [sale]);
   });
 
 const stored = () => books.rows('SELECT * FROM item_location_state ORDER BY item_id, location_id');
@@ -133,7 +132,13 @@ describe('stored needs', () => {
         await receiveGoods(
           books.deps,
           otto,
-          req({ orderId: arrival.orderId, locationId: arrival.locationId, deliveryNote: '', counted }),
+          req({
+            orderId: arrival.orderId,
+            locationId: arrival.locationId,
+            deliveryNote: '',
+            businessDate: '',
+            counted,
+          }),
         );
       },
     };

@@ -72,7 +72,11 @@ const actions: Record<OrderAction, (id: number) => Promise<Result<unknown, Failu
   receive: async (id: number) => {
     const part = (await view(id)).lines[0]?.parts[0];
     const counted = [{ partId: part?.id ?? 0, quantity: '1', unit: 'pack' as const }];
-    return receiveGoods(books.deps, mira, req({ orderId: id, locationId: 1, deliveryNote: '', counted }));
+    return receiveGoods(
+      books.deps,
+      mira,
+      req({ orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted }),
+    );
   },
   put_back: async (id: number) => putBackOrder(books.deps, mira, await withVersion(id)),
 };

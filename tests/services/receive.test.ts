@@ -43,6 +43,7 @@ const book = (
       orderId: o.orderId,
       locationId: o.locationId,
       deliveryNote: '',
+      businessDate: '',
       counted: [{ partId: o.partId, quantity, unit }],
     }),
   );

@@ -20,7 +20,14 @@ import { readTrays } from '@/services/purchase/readTrays';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { readArrival, readArrivals } from '@/services/stock/readArrivals';
+import { closeBooks } from '@/services/cost/closeBooks';
+import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
+import { countStock } from '@/services/stock/countStock';
 import { receiveGoods } from '@/services/stock/receiveGoods';
+import { receiveTransfer } from '@/services/stock/receiveTransfer';
+import { reverseReceipt } from '@/services/stock/reverseReceipt';
+import { sellGoods } from '@/services/stock/sellGoods';
+import { shipTransfer } from '@/services/stock/shipTransfer';
 import { type Books, edda, freshBooks, jun, mira, must, otto, req } from './support';
 
 let books: Books;
@@ -39,6 +46,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'catalogue/readItems': {
     who: all,
     tries: [(a) => readItems(books.deps, a, { search: '', locationId: null }), (a) => readItem(books.deps, a, 1)],
+  },
+  'cost/closeBooks': {
+    who: ['owner', 'bookkeeper'],
+    tries: [(a) => closeBooks(books.deps, a, req({ to: 'x', was: '' }))],
   },
   'planning/acceptNeed': {
     who: buying,
@@ -75,6 +86,33 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: buying,
     tries: [(a) => sendOrder(books.deps, a, req({ ...order, how: 'email' as const }))],
   },
+  'stock/allocateStock': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [
+      (a) => allocateStock(books.deps, a, req({ itemId: 999, locationId: 3, quantity: '1', promisedTo: 'x' })),
+      (a) => releaseAllocation(books.deps, a, req({ allocationId: 999 })),
+    ],
+  },
+  'stock/countStock': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => countStock(books.deps, a, req({ locationId: 3, note: '', lines: [] }))],
+  },
+  'stock/receiveTransfer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => receiveTransfer(books.deps, a, req({ transferId: 999, lines: [] }))],
+  },
+  'stock/reverseReceipt': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => reverseReceipt(books.deps, a, req({ receiptId: 999, reason: '' }))],
+  },
+  'stock/sellGoods': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => sellGoods(books.deps, a, req({ locationId: 3, businessDate: '', lines: [] }))],
+  },
+  'stock/shipTransfer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => shipTransfer(books.deps, a, req({ fromLocationId: 3, toLocationId: 1, lines: [] }))],
+  },
   'stock/readArrivals': {
     who: ['buyer', 'owner', 'shop'],
     tries: [
@@ -84,7 +122,14 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   },
   'stock/receiveGoods': {
     who: ['buyer', 'owner', 'shop'],
-    tries: [(a) => receiveGoods(books.deps, a, req({ orderId: 999, locationId: 3, deliveryNote: '', counted: [] }))],
+    tries: [
+      (a) =>
+        receiveGoods(
+          books.deps,
+          a,
+          req({ orderId: 999, locationId: 3, deliveryNote: '', businessDate: '', counted: [] }),
+        ),
+    ],
   },
 };
 
@@ -102,8 +147,11 @@ const shared = new Set([
   'purchase/orderFindings',
   'purchase/orderNumber',
   'purchase/pricing',
+  'stock/businessDay',
+  'stock/enterLines',
   'stock/gauge',
   'stock/postMovements',
+  'stock/reserve',
 ]);
 
 test('every use case is in the table', () => {
@@ -154,7 +202,7 @@ describe('limited to places', () => {
     expect(await readArrivals(books.deps, jun, { locationId: 1 })).toMatchObject({
       error: { kind: 'forbidden', because: 'location' },
     });
-    const elsewhere = req({ orderId: 7, locationId: 1, deliveryNote: '', counted: [] });
+    const elsewhere = req({ orderId: 7, locationId: 1, deliveryNote: '', businessDate: '', counted: [] });
     expect(await receiveGoods(books.deps, jun, elsewhere)).toMatchObject({
       error: { kind: 'forbidden', because: 'location' },
     });
@@ -166,7 +214,11 @@ describe('limited to places', () => {
     );
     const counted = [{ partId: part.id, quantity: '1', unit: 'pack' as const }];
     expect(
-      await receiveGoods(books.deps, jun, req({ orderId: 7, locationId: 3, deliveryNote: '', counted })),
+      await receiveGoods(
+        books.deps,
+        jun,
+        req({ orderId: 7, locationId: 3, deliveryNote: '', businessDate: '', counted }),
+      ),
     ).toMatchObject({
       error: { kind: 'not_found', what: 'line' },
     });

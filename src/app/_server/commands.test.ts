@@ -46,15 +46,30 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     ],
   },
   'receive-goods': {
-    good: [{ orderId: 1, locationId: 1, deliveryNote: '', counted: [{ partId: 1, quantity: '', unit: 'base' }] }],
+    good: [
+      {
+        orderId: 1,
+        locationId: 1,
+        deliveryNote: '',
+        businessDate: '',
+        counted: [{ partId: 1, quantity: '', unit: 'base' }],
+      },
+    ],
     bad: [
-      { orderId: 1, locationId: 1, deliveryNote: '', counted: [{ partId: 1, quantity: '1', unit: 'dozen' }] },
-      { orderId: 1, locationId: 1, deliveryNote: 'n'.repeat(61), counted: [] },
+      {
+        orderId: 1,
+        locationId: 1,
+        deliveryNote: '',
+        businessDate: '',
+        counted: [{ partId: 1, quantity: '1', unit: 'dozen' }],
+      },
+      { orderId: 1, locationId: 1, deliveryNote: 'n', businessDate: ''.repeat(61), counted: [] },
       { orderId: 1, locationId: 1, counted: [] },
       {
         orderId: 1,
         locationId: 1,
         deliveryNote: '',
+        businessDate: '',
         counted: [
           { partId: 1, quantity: '1', unit: 'pack' },
           { partId: 1, quantity: '2', unit: 'pack' },
@@ -62,6 +77,43 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       },
     ],
   },
+  'sell-goods': {
+    good: [{ locationId: 1, businessDate: '', lines: [{ itemId: 1, quantity: '2.5', allocationId: null }] }],
+    bad: [
+      { locationId: 1, businessDate: '', lines: [] },
+      { locationId: 1, businessDate: '2026-11-23x', lines: [{ itemId: 1, quantity: '1', allocationId: null }] },
+      { locationId: 1, businessDate: '', lines: [{ itemId: 1, quantity: 1, allocationId: null }] },
+    ],
+  },
+  'allocate-stock': {
+    good: [{ itemId: 1, locationId: 1, quantity: '1', promisedTo: 'Tamsin Oor' }],
+    bad: [{ itemId: 1, locationId: 1, quantity: '1', promisedTo: '' }],
+  },
+  'release-allocation': { good: [{ allocationId: 1 }], bad: [{ allocationId: 0 }] },
+  'ship-transfer': {
+    good: [{ fromLocationId: 1, toLocationId: 2, lines: [{ itemId: 1, quantity: '1' }] }],
+    bad: [
+      { fromLocationId: 1, toLocationId: 2, lines: [] },
+      {
+        fromLocationId: 1,
+        toLocationId: 2,
+        lines: [
+          { itemId: 1, quantity: '1' },
+          { itemId: 1, quantity: '2' },
+        ],
+      },
+    ],
+  },
+  'receive-transfer': {
+    good: [{ transferId: 1, lines: [{ lineNo: 1, received: '1', lost: '', reason: '' }] }],
+    bad: [{ transferId: 1, lines: [{ lineNo: 1, received: '1' }] }],
+  },
+  'count-stock': {
+    good: [{ locationId: 1, note: '', lines: [{ itemId: 1, quantity: '0' }] }],
+    bad: [{ locationId: 1, lines: [{ itemId: 1, quantity: '0' }] }],
+  },
+  'reverse-receipt': { good: [{ receiptId: 1, reason: '' }], bad: [{ receiptId: 1 }] },
+  'close-books': { good: [{ to: '2026-10-31', was: '' }], bad: [{ to: '2026-10-31' }] },
   'set-min-max': {
     good: [
       { itemId: 1, locationId: null, min: '', max: '', was: null },

@@ -13,7 +13,14 @@ import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
+import { closeBooks } from '@/services/cost/closeBooks';
+import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
+import { countStock } from '@/services/stock/countStock';
 import { receiveGoods } from '@/services/stock/receiveGoods';
+import { receiveTransfer } from '@/services/stock/receiveTransfer';
+import { reverseReceipt } from '@/services/stock/reverseReceipt';
+import { sellGoods } from '@/services/stock/sellGoods';
+import { shipTransfer } from '@/services/stock/shipTransfer';
 
 const id = Joi.number()
   .integer()
@@ -21,6 +28,9 @@ const id = Joi.number()
   .max(2 ** 53 - 1)
   .required();
 const typed = Joi.string().allow('').max(40).required();
+const day = Joi.string().allow('').max(10).required();
+const note = (most: number) => Joi.string().allow('').max(most).required();
+const lines = (fields: object) => Joi.array().items(Joi.object(fields)).min(1).max(500).required();
 const order = Joi.object({ orderId: id, version: id });
 
 type Run = (deps: Deps, actor: Actor, request: Request<never>) => Promise<Result<unknown, Failure>>;
@@ -63,6 +73,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       orderId: id,
       locationId: id,
       deliveryNote: Joi.string().allow('').max(60).required(),
+      businessDate: day,
       counted: Joi.array()
         .items(Joi.object({ partId: id, quantity: typed, unit: Joi.valid('pack', 'base').required() }))
         .unique('partId')
@@ -81,6 +92,40 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     setMinMax,
   ),
+  'sell-goods': entry(
+    Joi.object({
+      locationId: id,
+      businessDate: day,
+      lines: lines({ itemId: id, quantity: typed, allocationId: id.allow(null) }),
+    }),
+    sellGoods,
+  ),
+  'allocate-stock': entry(
+    Joi.object({ itemId: id, locationId: id, quantity: typed, promisedTo: Joi.string().max(120).required() }),
+    allocateStock,
+  ),
+  'release-allocation': entry(Joi.object({ allocationId: id }), releaseAllocation),
+  'ship-transfer': entry(
+    Joi.object({
+      fromLocationId: id,
+      toLocationId: id,
+      lines: lines({ itemId: id, quantity: typed }).unique('itemId'),
+    }),
+    shipTransfer,
+  ),
+  'receive-transfer': entry(
+    Joi.object({
+      transferId: id,
+      lines: lines({ lineNo: id, received: typed, lost: typed, reason: note(120) }).unique('lineNo'),
+    }),
+    receiveTransfer,
+  ),
+  'count-stock': entry(
+    Joi.object({ locationId: id, note: note(200), lines: lines({ itemId: id, quantity: typed }).unique('itemId') }),
+    countStock,
+  ),
+  'reverse-receipt': entry(Joi.object({ receiptId: id, reason: note(200) }), reverseReceipt),
+  'close-books': entry(Joi.object({ to: day, was: day }), closeBooks),
 };
 
 export const envelope = Joi.object({

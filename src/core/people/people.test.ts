@@ -20,6 +20,11 @@ describe('rights', () => {
     'orders.send': ['buyer', 'owner'],
     'goods.receive': ['buyer', 'owner', 'shop'],
     'stock.read': ['buyer', 'owner', 'shop', 'bookkeeper'],
+    'stock.sell': ['buyer', 'owner', 'shop'],
+    'stock.allocate': ['buyer', 'owner', 'shop'],
+    'stock.transfer': ['buyer', 'owner', 'shop'],
+    'stock.count': ['buyer', 'owner', 'shop'],
+    'books.close': ['owner', 'bookkeeper'],
     'policies.edit': ['buyer', 'owner'],
   };
   const roles: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];

@@ -11,7 +11,12 @@ export type Right =
   | 'orders.send'
   | 'goods.receive'
   | 'stock.read'
-  | 'policies.edit';
+  | 'policies.edit'
+  | 'stock.sell'
+  | 'stock.allocate'
+  | 'stock.transfer'
+  | 'stock.count'
+  | 'books.close';
 
 const buying: readonly Right[] = [
   'needs.read',
@@ -23,14 +28,18 @@ const buying: readonly Right[] = [
   'goods.receive',
   'stock.read',
   'policies.edit',
+  'stock.sell',
+  'stock.allocate',
+  'stock.transfer',
+  'stock.count',
 ];
 
 /** What each role may do; what is not listed is denied. */
 const rightsOf: Readonly<Record<Role, readonly Right[]>> = {
   buyer: buying,
-  owner: buying,
-  shop: ['goods.receive', 'stock.read'],
-  bookkeeper: ['orders.read', 'stock.read'],
+  owner: [...buying, 'books.close'],
+  shop: ['goods.receive', 'stock.read', 'stock.sell', 'stock.allocate', 'stock.transfer', 'stock.count'],
+  bookkeeper: ['orders.read', 'stock.read', 'books.close'],
 };
 
 /** The acting person. `locations` limits what happens at a place; null means everywhere. */

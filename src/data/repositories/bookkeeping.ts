@@ -34,7 +34,19 @@ export const deleteOldKeys = (tx: Tx, before: string) =>
   tx.run('DELETE FROM idempotency_key WHERE created_at < :before', { before });
 
 export type Change = {
-  readonly entity: 'order' | 'need' | 'tray_line' | 'policy' | 'receipt';
+  readonly entity:
+    | 'order'
+    | 'need'
+    | 'tray_line'
+    | 'policy'
+    | 'receipt'
+    | 'transfer'
+    | 'stock_document'
+    | 'allocation'
+    | 'company'
+    | 'supplier'
+    | 'source'
+    | 'job';
   readonly entityId: number;
   readonly action: string;
   readonly before?: unknown;
@@ -60,8 +72,11 @@ export const readChanges = (tx: Tx, entity: Change['entity'], entityId: number) 
     { entity, entityId },
   );
 
+/** What is numbered: purchase orders, goods receipts, sales, counts, transfers. */
+export type NumberPattern = 'PO' | 'GR' | 'SA' | 'CN' | 'TR';
+
 /** The next number of a pattern in a period: one counter row, drawn as late as possible, so it follows the rollback. */
-export async function drawNumber(tx: Tx, pattern: 'PO' | 'GR', period: string): Promise<number> {
+export async function drawNumber(tx: Tx, pattern: NumberPattern, period: string): Promise<number> {
   await tx.run(
     'INSERT INTO number_counter (pattern, period, last_number) VALUES (:pattern, :period, 0) ON DUPLICATE KEY UPDATE last_number = last_number',
     { pattern, period },

@@ -16,8 +16,47 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
     sql: 'SELECT COUNT(*) AS n FROM level WHERE on_hand = 0 AND value_minor <> 0',
   },
   {
-    name: 'nothing is allocated that no allocation holds',
-    sql: 'SELECT COUNT(*) AS n FROM level WHERE allocated <> 0',
+    name: 'what is allocated is what allocations hold',
+    sql: `SELECT COUNT(*) AS n FROM level l LEFT JOIN (SELECT item_id, location_id, SUM(quantity - taken) q
+            FROM allocation WHERE state = 'held' GROUP BY item_id, location_id) a
+              ON a.item_id = l.item_id AND a.location_id = l.location_id
+          WHERE l.allocated <> COALESCE(a.q, 0)`,
+  },
+  {
+    name: 'no more is promised than is there',
+    sql: `SELECT COUNT(*) AS n FROM level WHERE allocated > 0 AND allocated > GREATEST(0, on_hand - blocked - inspection)`,
+  },
+  {
+    name: 'a promise is taken when all of it went, held while some is left',
+    sql: `SELECT COUNT(*) AS n FROM allocation WHERE (state = 'taken' AND taken <> quantity) OR (state = 'held' AND taken >= quantity)`,
+  },
+  {
+    name: 'what stands in transit is what transfers have on the way, in quantity and value',
+    sql: `SELECT COUNT(*) AS n FROM level l JOIN location p ON p.id = l.location_id AND p.kind = 'transit'
+            LEFT JOIN (SELECT item_id, SUM(shipped - received - lost) q,
+                              SUM(shipped_value_minor - received_value_minor - lost_value_minor) v
+                         FROM transfer_line GROUP BY item_id) t ON t.item_id = l.item_id
+          WHERE l.on_hand <> COALESCE(t.q, 0) OR l.value_minor <> COALESCE(t.v, 0)`,
+  },
+  {
+    name: 'a transfer is received when nothing of it is on the way',
+    sql: `SELECT COUNT(*) AS n FROM (SELECT t.id, t.state, SUM(l.shipped - l.received - l.lost) AS open
+            FROM transfer t LEFT JOIN transfer_line l ON l.transfer_id = t.id GROUP BY t.id, t.state) x
+          WHERE x.open IS NULL OR (x.state = 'received') <> (x.open = 0)`,
+  },
+  {
+    name: 'a transfer moves value without making or losing any',
+    sql: `SELECT COUNT(*) AS n FROM transfer_line l LEFT JOIN (
+            SELECT m.document_id, m.document_line, SUM(m.on_hand_change) q, SUM(m.value_change_minor + m.variance_minor) v
+              FROM movement m WHERE m.document_kind = 'transfer' GROUP BY m.document_id, m.document_line
+          ) x ON x.document_id = l.transfer_id AND x.document_line = l.line_no
+          WHERE x.q IS NULL OR x.q <> -l.lost OR x.v <> -l.lost_value_minor`,
+  },
+  {
+    name: 'every line of a sale or count has its movement',
+    sql: `SELECT COUNT(*) AS n FROM stock_document d JOIN stock_document_line l ON l.document_id = d.id
+            LEFT JOIN movement m ON m.document_kind = d.kind AND m.document_id = d.id AND m.document_line = l.line_no
+          WHERE COALESCE(m.on_hand_change, 0) <> IF(d.kind = 'sale', -l.quantity, l.quantity - l.expected)`,
   },
   {
     name: 'inspection and blocked are never negative',
@@ -32,16 +71,24 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
   {
     name: 'received quantities and values equal their receipts',
     sql: `SELECT COUNT(*) AS n FROM delivery_part d LEFT JOIN (
-            SELECT delivery_part_id, SUM(base_quantity) q, SUM(pack_quantity) p, SUM(value_minor) v
-              FROM goods_receipt_line GROUP BY delivery_part_id) r ON r.delivery_part_id = d.id
+            SELECT x.delivery_part_id, SUM(x.base_quantity) q, SUM(x.pack_quantity) p, SUM(x.value_minor) v
+              FROM goods_receipt_line x WHERE NOT EXISTS (SELECT 1 FROM receipt_reversal v WHERE v.receipt_id = x.receipt_id)
+             GROUP BY x.delivery_part_id) r ON r.delivery_part_id = d.id
           WHERE d.received_quantity <> COALESCE(r.q, 0) OR d.received_packs <> COALESCE(r.p, 0)
              OR d.received_value_minor <> COALESCE(r.v, 0)`,
   },
   {
-    name: 'every receipt line has its movement',
-    sql: `SELECT COUNT(*) AS n FROM goods_receipt_line x LEFT JOIN movement m
-            ON m.document_kind = 'receipt' AND m.document_id = x.receipt_id AND m.document_line = x.line_no
-          WHERE x.item_id IS NOT NULL AND (m.id IS NULL OR m.on_hand_change <> x.base_quantity)`,
+    name: 'every receipt line has its movement with its value, and a reversed one its reversal',
+    sql: `SELECT COUNT(*) AS n FROM goods_receipt_line x LEFT JOIN receipt_reversal v ON v.receipt_id = x.receipt_id
+            LEFT JOIN movement m ON m.kind = 'receipt' AND m.document_kind = 'receipt' AND m.document_id = x.receipt_id
+              AND m.document_line = x.line_no
+            LEFT JOIN movement r ON r.kind = 'receipt_reversal' AND r.document_kind = 'receipt'
+              AND r.document_id = x.receipt_id AND r.document_line = x.line_no
+          WHERE x.item_id IS NOT NULL AND (m.id IS NULL OR m.on_hand_change <> x.base_quantity
+             OR m.value_change_minor + m.variance_minor <> x.value_minor
+             OR (v.receipt_id IS NULL) <> (r.id IS NULL)
+             OR COALESCE(r.on_hand_change, -x.base_quantity) <> -x.base_quantity
+             OR COALESCE(r.value_change_minor + r.variance_minor, -x.value_minor) <> -x.value_minor)`,
   },
   {
     name: 'orders beyond draft have a number, other drafts have none unless approved before',
@@ -52,7 +99,10 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
     name: 'no number is missing or beyond its counter',
     sql: `SELECT COUNT(*) AS n FROM number_counter c WHERE c.last_number <>
             CASE c.pattern WHEN 'PO' THEN (SELECT COUNT(*) FROM purchase_order o WHERE o.number LIKE CONCAT(c.period, '-%'))
-                           ELSE (SELECT COUNT(*) FROM goods_receipt r WHERE r.number LIKE CONCAT('R', c.period, '-%')) END`,
+              WHEN 'GR' THEN (SELECT COUNT(*) FROM goods_receipt r WHERE r.number LIKE CONCAT('R', c.period, '-%'))
+              WHEN 'SA' THEN (SELECT COUNT(*) FROM stock_document d WHERE d.number LIKE CONCAT('S', c.period, '-%'))
+              WHEN 'CN' THEN (SELECT COUNT(*) FROM stock_document d WHERE d.number LIKE CONCAT('C', c.period, '-%'))
+              WHEN 'TR' THEN (SELECT COUNT(*) FROM transfer t WHERE t.number LIKE CONCAT('T', c.period, '-%')) END`,
   },
   {
     name: 'ordered tray lines stand on exactly one live order, others on none',

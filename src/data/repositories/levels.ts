@@ -11,10 +11,14 @@ export type LevelRow = {
   blocked: string;
   value: number;
   lastPosting: number;
+  /** What came in last and its value; null when nothing ever did. */
+  lastCostQuantity: string | null;
+  lastCost: number | null;
 };
 
 const columns = `item_id AS itemId, location_id AS locationId, on_hand AS onHand, allocated, inspection, blocked,
-                 value_minor AS value, last_posting AS lastPosting`;
+                 value_minor AS value, last_posting AS lastPosting, last_cost_quantity AS lastCostQuantity,
+                 last_cost_minor AS lastCost`;
 
 export const byPair = (a: Pair, b: Pair): number => a.itemId - b.itemId || a.locationId - b.locationId;
 
@@ -37,14 +41,61 @@ export async function lockLevels(tx: Tx, pairs: readonly Pair[]): Promise<LevelR
 
 export const updateLevel = (
   tx: Tx,
-  l: Pair & { onHand: string; inspection: string; blocked: string; value: number; posting: number },
+  l: Pair & {
+    onHand: string;
+    inspection: string;
+    blocked: string;
+    value: number;
+    posting: number;
+    lastCostQuantity: SqlValue;
+    lastCost: SqlValue;
+  },
 ) =>
   tx.run(
     `UPDATE level SET on_hand = :onHand, inspection = :inspection, blocked = :blocked, value_minor = :value,
-            last_posting = :posting
+            last_posting = :posting, last_cost_quantity = :lastCostQuantity, last_cost_minor = :lastCost
       WHERE item_id = :itemId AND location_id = :locationId`,
     l,
   );
+
+/** What an item last cost at any other place; null when it never came in anywhere. */
+export const readLastCostElsewhere = (tx: Tx, itemId: number) =>
+  tx.row<{ quantity: string; value: number }>(
+    `SELECT l.last_cost_quantity AS quantity, l.last_cost_minor AS value
+       FROM level l JOIN location p ON p.id = l.location_id AND p.kind <> 'transit'
+      WHERE l.item_id = :itemId AND l.last_cost_quantity > 0 ORDER BY l.location_id LIMIT 1`,
+    { itemId },
+  );
+
+export type PostedRow = {
+  businessDate: string;
+  posting: number;
+  kind: MovementKind;
+  quantity: string;
+  value: number;
+  variance: number;
+};
+
+/** Movements of a pair dated on or after a day, and what the books held of it before that day. */
+export async function readPostingsSince(
+  tx: Tx,
+  pair: Pair,
+  date: string,
+): Promise<{ before: { quantity: string; value: number }; since: PostedRow[] }> {
+  const values = { itemId: pair.itemId, locationId: pair.locationId, date };
+  const before = await tx.row<{ quantity: string; value: number }>(
+    `SELECT COALESCE(SUM(on_hand_change), 0) AS quantity, CAST(COALESCE(SUM(value_change_minor), 0) AS SIGNED) AS value
+       FROM movement WHERE item_id = :itemId AND location_id = :locationId AND business_date < :date`,
+    values,
+  );
+  const since = await tx.rows<PostedRow>(
+    `SELECT business_date AS businessDate, posting, kind, on_hand_change AS quantity, value_change_minor AS value,
+            variance_minor AS variance
+       FROM movement WHERE item_id = :itemId AND location_id = :locationId AND business_date >= :date ORDER BY posting`,
+    values,
+  );
+  return { before: before ?? { quantity: '0', value: 0 }, since };
+}
 
 export async function readLevels(
   tx: Tx,
@@ -59,6 +110,21 @@ export async function readLevels(
     ...at.values,
   });
 }
+
+export type MovementKind =
+  | 'opening'
+  | 'receipt'
+  | 'sale'
+  | 'transfer'
+  | 'count'
+  | 'receipt_reversal'
+  | 'late_charge'
+  | 'cost_adjustment';
+export type MovementDocument = {
+  readonly kind: 'receipt' | 'opening' | 'sales_day' | 'sale' | 'count' | 'transfer';
+  readonly id: number | null;
+  readonly line: number | null;
+};
 
 /** Item, location, posting, kind, business date, changes of on hand, inspection, blocked, value, variance, document, person, time. */
 export const MOVEMENT_COLUMNS = `(item_id, location_id, posting, kind, business_date, on_hand_change, inspection_change,
@@ -77,7 +143,7 @@ export type MovementRow = {
   variance: number;
   documentKind: string;
   documentId: number | null;
-  receiptNumber: string | null;
+  documentNumber: string | null;
   orderId: number | null;
   who: string | null;
   runningOnHand: string;
@@ -89,11 +155,14 @@ export function readMovements(tx: Tx, itemId: number, locationIds: readonly numb
   return tx.rows<MovementRow>(
     `SELECT m.id, m.location_id AS locationId, m.kind, m.business_date AS businessDate,
             m.on_hand_change AS onHandChange, m.value_change_minor AS valueChange, m.variance_minor AS variance,
-            m.document_kind AS documentKind, m.document_id AS documentId, r.number AS receiptNumber,
+            m.document_kind AS documentKind, m.document_id AS documentId,
+            COALESCE(r.number, d.number, t.number) AS documentNumber,
             r.order_id AS orderId, u.name AS who,
             SUM(m.on_hand_change) OVER (PARTITION BY m.location_id ORDER BY m.posting) AS runningOnHand
        FROM movement m
        LEFT JOIN goods_receipt r ON m.document_kind = 'receipt' AND r.id = m.document_id
+       LEFT JOIN stock_document d ON m.document_kind IN ('sale', 'count') AND d.id = m.document_id
+       LEFT JOIN transfer t ON m.document_kind = 'transfer' AND t.id = m.document_id
        LEFT JOIN app_user u ON u.id = m.user_id
       WHERE m.item_id = :itemId ${at.sql}
       ORDER BY m.business_date DESC, m.id DESC LIMIT ${Math.trunc(limit)}`,

@@ -47,9 +47,10 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
   const where = (column: string, and = 'WHERE') =>
     only === null ? '' : `${and} ${column} IN (${only.map(Number).join(',')})`;
   const company = await readCompany(tx);
-  const locationIds = ((await tx.arrays('SELECT id FROM location ORDER BY sort_order, id')) as [number][]).map(
-    (r) => r[0],
-  );
+  const places = (await tx.arrays("SELECT id FROM location WHERE kind <> 'transit' ORDER BY sort_order, id")) as [
+    number,
+  ][];
+  const locationIds = places.map((r) => r[0]);
   const items = (await tx.arrays(`SELECT id, status FROM item ${where('id')} ORDER BY id`)) as [number, string][];
   const itemIds = items.map((r) => r[0]);
   const itemIndex = new Map(itemIds.map((id, i) => [id, i]));
@@ -71,6 +72,7 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     `SELECT item_id, location_id, ${micro('on_hand')}, ${micro('blocked')}, ${micro('allocated')} FROM level ${where('item_id')}`,
   )) as [number, number, number, number, number][];
   for (const [item, location, onHand, blocked, allocated] of levels) {
+    if (!locationIndex.has(location)) continue;
     const at = slot(item, location);
     arrays.onHand[at] = onHand;
     arrays.blocked[at] = blocked;
@@ -159,6 +161,12 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
       WHERE o.state IN ('draft', 'approved', 'sent') AND d.location_id IS NOT NULL
         AND d.base_quantity > d.received_quantity + d.cancelled_quantity ${where('l.item_id', 'AND')}`,
   )) as [number, number, number, string | null, number, number | null][];
+  const inTransit = (await tx.arrays(
+    `SELECT l.item_id, t.to_location_id, ${micro('l.shipped - l.received - l.lost')}
+       FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
+      WHERE t.state = 'shipped' AND l.shipped > l.received + l.lost ${where('l.item_id', 'AND')}`,
+  )) as [number, number, number][];
+  for (const [item, location, q] of inTransit) add(arrays.onTheWay, slot(item, location), q);
   const trays = (await tx.arrays(
     `SELECT item_id, location_id, ${micro('base_quantity')}, decision_id FROM tray_line
       WHERE state = 'in_tray' ${where('item_id', 'AND')}`,

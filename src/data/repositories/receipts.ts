@@ -46,6 +46,8 @@ export type ReceiptRow = {
   who: string;
   value: number;
   lines: number;
+  reversedBy: string | null;
+  reversedReason: string | null;
 };
 
 /** Receipts of an order, oldest first, with the number and value of their lines. */
@@ -54,8 +56,10 @@ export const readReceiptsOf = (tx: Tx, orderId: number) =>
     `SELECT r.id, r.number, r.order_id AS orderId, l.name AS location, r.business_date AS businessDate,
             r.delivery_note AS deliveryNote, u.name AS who,
             (SELECT CAST(SUM(x.value_minor) AS SIGNED) FROM goods_receipt_line x WHERE x.receipt_id = r.id) AS value,
-            (SELECT COUNT(*) FROM goods_receipt_line x WHERE x.receipt_id = r.id) AS \`lines\`
+            (SELECT COUNT(*) FROM goods_receipt_line x WHERE x.receipt_id = r.id) AS \`lines\`,
+            b.name AS reversedBy, v.reason AS reversedReason
        FROM goods_receipt r JOIN location l ON l.id = r.location_id JOIN app_user u ON u.id = r.received_by
+       LEFT JOIN receipt_reversal v ON v.receipt_id = r.id LEFT JOIN app_user b ON b.id = v.reversed_by
       WHERE r.order_id = :orderId ORDER BY r.id`,
     { orderId },
   );
@@ -107,3 +111,45 @@ export async function readExpected(
     { ...at.values, ...only },
   );
 }
+
+export type ReceiptHead = {
+  readonly id: number;
+  readonly number: string;
+  readonly orderId: number;
+  readonly locationId: number;
+};
+
+/** A receipt with whether it was reversed; its order is locked before. */
+export const findReceipt = (tx: Tx, id: number) =>
+  tx.row<ReceiptHead & { reversed: number }>(
+    `SELECT r.id, r.number, r.order_id AS orderId, r.location_id AS locationId, v.receipt_id IS NOT NULL AS reversed
+       FROM goods_receipt r LEFT JOIN receipt_reversal v ON v.receipt_id = r.id WHERE r.id = :id`,
+    { id },
+  );
+
+export type ReceiptLineRow = {
+  readonly lineNo: number;
+  readonly partId: number;
+  readonly itemId: number | null;
+  readonly packQuantity: string;
+  readonly baseQuantity: string;
+  readonly value: number;
+};
+
+export const readReceiptLines = (tx: Tx, receiptId: number) =>
+  tx.rows<ReceiptLineRow>(
+    `SELECT line_no AS lineNo, delivery_part_id AS partId, item_id AS itemId, pack_quantity AS packQuantity,
+            base_quantity AS baseQuantity, value_minor AS value
+       FROM goods_receipt_line WHERE receipt_id = :receiptId ORDER BY line_no`,
+    { receiptId },
+  );
+
+export const insertReceiptReversal = (
+  tx: Tx,
+  v: { receiptId: number; businessDate: string; reason: string; userId: number; at: string },
+) =>
+  tx.run(
+    `INSERT INTO receipt_reversal (receipt_id, business_date, reason, reversed_by, reversed_at)
+     VALUES (:receiptId, :businessDate, :reason, :userId, :at)`,
+    v,
+  );

@@ -73,14 +73,15 @@ export async function recomputeDirty(deps: Deps, limit: number): Promise<number>
   return done.ok ? done.value : 0;
 }
 
-/** Computed rows of the given pairs. */
+/** Computed rows of the given pairs; transit has levels but no needs. */
 function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
   const out = needRun(inputs.arrays);
   const fingerprints = stateFingerprints(inputs.arrays, out, inputs.sourceIds, inputs.locationIds);
   const items = new Map(inputs.itemIds.map((id, i) => [id, i]));
   const locations = new Map(inputs.locationIds.map((id, i) => [id, i]));
   const decimal = (array: Float64Array, at: number) => sixDecimals(array[at] as number);
-  return pairs.map(({ itemId, locationId }) => {
+  const planned = pairs.filter((p) => items.has(p.itemId) && locations.has(p.locationId));
+  return planned.map(({ itemId, locationId }) => {
     const at = (items.get(itemId) as number) * inputs.locationIds.length + (locations.get(locationId) as number);
     const a = inputs.arrays;
     return {

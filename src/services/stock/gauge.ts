@@ -15,14 +15,22 @@ export type Gauge = {
   readonly max: Quantity | null;
 };
 
-export function gaugeOf(level: LevelRow | undefined, state: StateRow | undefined, policy: EffectivePolicy): Gauge {
+const figuresOf = (level: LevelRow | undefined) => {
   const q = (text: string | undefined) => fromDecimal(text ?? '0');
-  const l = {
+  return {
     onHand: q(level?.onHand),
     allocated: q(level?.allocated),
     inspection: q(level?.inspection),
     blocked: q(level?.blocked),
   };
+};
+
+/** What is free of a level. */
+export const freeOf = (level: LevelRow): Quantity => free(figuresOf(level));
+
+export function gaugeOf(level: LevelRow | undefined, state: StateRow | undefined, policy: EffectivePolicy): Gauge {
+  const q = (text: string | undefined) => fromDecimal(text ?? '0');
+  const l = figuresOf(level);
   return {
     onHand: l.onHand,
     free: free(l),

@@ -1,74 +1,161 @@
-import { issue, receive } from '@/core/ledger';
+import {
+  backDatedEffect,
+  issue,
+  type LedgerEntry,
+  type LevelValue,
+  type Posting,
+  receive,
+  removeAtValue,
+  replayByDate,
+} from '@/core/ledger';
 import { checked, fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
-import { insertMovements, lockLevels, type Pair, updateLevel } from '@/data/repositories/levels';
+import { err, ok, type Result } from '@/core/result';
+import { holdBooksClosedTo } from '@/data/repositories/company';
+import {
+  insertMovements,
+  type LevelRow,
+  lockLevels,
+  type MovementDocument,
+  type MovementKind,
+  type Pair,
+  type PostedRow,
+  readLastCostElsewhere,
+  readPostingsSince,
+  updateLevel,
+} from '@/data/repositories/levels';
 import { markDirty } from '@/data/repositories/planning';
 import type { SqlValue, Tx } from '@/data/sql';
 
-/** One change of stock. A positive quantity comes in with its value; a negative one goes out at moving average. */
+/** One change of stock. What comes in has a value; what goes out has one when a document says it (a reversal, transit),
+ *  else it goes at moving average. */
 export type StockChange = Pair & {
-  readonly kind: 'opening' | 'receipt' | 'sale';
+  readonly kind: MovementKind;
   readonly businessDate: string;
   readonly quantity: Quantity;
-  /** Value of what comes in, minor units of the base currency; ignored for what goes out. */
-  readonly value: number;
-  readonly document: {
-    readonly kind: 'receipt' | 'opening' | 'sales_day';
-    readonly id: number | null;
-    readonly line: number | null;
-  };
-  /** Last known cost for what goes out below zero: a value for a quantity. */
-  readonly lastCost?: { readonly quantity: Quantity; readonly value: number };
+  /** Minor units: positive with what comes in, negative with what goes out at a known value; null = at moving average. */
+  readonly value: number | null;
+  readonly document: MovementDocument;
+  /** What a piece beyond the stock costs when nothing ever came in: a value for a quantity. */
+  readonly lastCost?: LevelValue;
 };
 
+export type Posted = { readonly valueChange: number; readonly variance: number };
+export type BooksClosed = { readonly kind: 'books_closed'; readonly to: string };
+
+type Here = { level: LevelValue; posting: number; lastCost: LevelValue | null };
+
 /** The only writer of on hand, inspection, blocked and value: appends movements and keeps the levels equal to their sum,
- *  in the caller's transaction, levels locked in key order. Marks the pairs for recomputation. */
+ *  in the caller's transaction, levels locked in key order. Marks the pairs for recomputation. A receipt dated before
+ *  `today` also posts its effect on the issues since. Returns what each change did, in the order given.
+ *  Errors: books_closed when a change is dated on or before the last closed day. */
 export async function postMovements(
   tx: Tx,
   userId: number | null,
   now: string,
+  today: string,
   changes: readonly StockChange[],
-): Promise<void> {
+): Promise<Result<Posted[], BooksClosed>> {
+  const closedTo = await holdBooksClosedTo(tx);
+  if (closedTo !== null && changes.some((c) => c.businessDate <= closedTo))
+    return err({ kind: 'books_closed', to: closedTo });
   const pairs = [...new Map(changes.map((c) => [`${c.itemId}/${c.locationId}`, c])).values()];
   const rows: SqlValue[][] = [];
-  for (const level of await lockLevels(tx, pairs)) {
-    let here = { quantity: fromDecimal(level.onHand), value: level.value };
-    let posting = level.lastPosting;
-    for (const c of changes.filter((x) => x.itemId === level.itemId && x.locationId === level.locationId)) {
-      const posted =
-        c.quantity >= 0
-          ? receive(here, c.quantity, c.value)
-          : issue(here, checked(-c.quantity), c.lastCost ?? { quantity: 0, value: 0 });
-      here = posted.level;
-      posting += 1;
-      rows.push([
-        c.itemId,
-        c.locationId,
-        posting,
-        c.kind,
-        c.businessDate,
-        toDecimal(c.quantity),
-        '0',
-        '0',
-        posted.valueChange,
-        posted.variance,
-        c.document.kind,
-        c.document.id,
-        c.document.line,
-        userId,
-        now,
-      ]);
+  const posted = new Map<StockChange, Posted>();
+  for (const row of await lockLevels(tx, pairs)) {
+    const here: Here = {
+      level: { quantity: fromDecimal(row.onHand), value: row.value },
+      posting: row.lastPosting,
+      lastCost:
+        row.lastCostQuantity === null
+          ? null
+          : { quantity: fromDecimal(row.lastCostQuantity), value: row.lastCost ?? 0 },
+    };
+    const append = (c: StockChange, quantity: Quantity, p: Posted) => {
+      here.posting += 1;
+      const { kind, id, line } = c.document;
+      const moved = [toDecimal(quantity), '0', '0', p.valueChange, p.variance];
+      rows.push([c.itemId, c.locationId, here.posting, c.kind, c.businessDate, ...moved, kind, id, line, userId, now]);
+    };
+    for (const c of changes.filter((x) => x.itemId === row.itemId && x.locationId === row.locationId)) {
+      const result = await post(tx, here, c);
+      posted.set(c, { valueChange: result.valueChange, variance: result.variance });
+      append(c, c.quantity, result);
+      here.level = result.level;
+      if (c.quantity > 0 && c.value !== null) here.lastCost = { quantity: c.quantity, value: c.value };
+      if (c.kind !== 'receipt' || c.businessDate >= today) continue;
+      const effect = await effectOf(tx, here, c, rows);
+      if (effect.valueChange === 0 && effect.variance === 0) continue;
+      append({ ...c, kind: 'cost_adjustment', businessDate: today }, 0, effect);
+      here.level = { ...here.level, value: here.level.value + effect.valueChange };
     }
-    const { itemId, locationId, inspection, blocked } = level;
-    await updateLevel(tx, {
-      itemId,
-      locationId,
-      onHand: toDecimal(here.quantity),
-      inspection,
-      blocked,
-      value: here.value,
-      posting,
-    });
+    await updateLevel(tx, levelAfter(row, here));
   }
   await insertMovements(tx, rows);
   await markDirty(tx, pairs);
+  return ok(changes.map((c) => posted.get(c) as Posted));
+}
+
+const levelAfter = (row: LevelRow, here: Here) => ({
+  itemId: row.itemId,
+  locationId: row.locationId,
+  inspection: row.inspection,
+  blocked: row.blocked,
+  onHand: toDecimal(here.level.quantity),
+  value: here.level.value,
+  posting: here.posting,
+  lastCostQuantity: here.lastCost && toDecimal(here.lastCost.quantity),
+  lastCost: here.lastCost && here.lastCost.value,
+});
+
+async function post(tx: Tx, here: Here, c: StockChange): Promise<Posting> {
+  const { level } = here;
+  if (c.quantity >= 0) return receive(level, c.quantity, c.value ?? 0);
+  const out = checked(-c.quantity);
+  if (c.value !== null) return removeAtValue(level, out, -c.value);
+  const known = here.lastCost ?? c.lastCost;
+  const lastCost = known ?? (out > level.quantity ? await costElsewhere(tx, c.itemId) : NO_COST);
+  return issue(level, out, lastCost);
+}
+
+const NO_COST: LevelValue = { quantity: 0, value: 0 };
+
+async function costElsewhere(tx: Tx, itemId: number): Promise<LevelValue> {
+  const found = await readLastCostElsewhere(tx, itemId);
+  return found ? { quantity: fromDecimal(found.quantity), value: found.value } : NO_COST;
+}
+
+/** What a back-dated receipt that has just been posted does to the cost of the issues since its day. */
+async function effectOf(tx: Tx, here: Here, c: StockChange, unwritten: readonly SqlValue[][]): Promise<Posted> {
+  const { before, since } = await readPostingsSince(tx, c, c.businessDate);
+  const own = unwritten.filter((r) => r[0] === c.itemId && r[1] === c.locationId).map(entryOfCells);
+  const entries = [...since.map(entryOf), ...own];
+  const first = [...entries].find((e) => e.valued === 'average');
+  if (!first) return { valueChange: 0, variance: 0 };
+  const opening = { quantity: fromDecimal(before.quantity), value: before.value };
+  // What is not there when the replay begins costs what came last before it.
+  const lastCost = opening.quantity > 0 ? opening : { quantity: c.quantity, value: c.value ?? 0 };
+  return backDatedEffect(here.level, replayByDate(opening, entries, lastCost));
+}
+
+const averaged = new Set<MovementKind>(['sale', 'count']);
+
+function entryOf(r: PostedRow): LedgerEntry {
+  const quantity = fromDecimal(r.quantity);
+  const valued =
+    r.kind === 'cost_adjustment' ? 'adjustment' : averaged.has(r.kind) && quantity < 0 ? 'average' : 'given';
+  const value = quantity === 0 ? r.value : r.value + r.variance;
+  return { businessDate: r.businessDate, posting: r.posting, quantity, valued, value };
+}
+
+/** An entry from a row that is not written yet (columns as in MOVEMENT_COLUMNS). */
+function entryOfCells(r: SqlValue[]): LedgerEntry {
+  const [, , posting, kind, businessDate, quantity, , , value, variance] = r;
+  return entryOf({
+    posting: Number(posting),
+    kind: kind as MovementKind,
+    businessDate: String(businessDate),
+    quantity: String(quantity),
+    value: Number(value),
+    variance: Number(variance),
+  });
 }

@@ -15,6 +15,7 @@ import { type Failure, invalidField } from '../failure';
 import { loadOrder } from '../purchase/loadOrder';
 import { numberText, periodOf } from '../purchase/orderNumber';
 import { totalLineOf } from '../purchase/pricing';
+import { businessDayOf } from './businessDay';
 import { postMovements } from './postMovements';
 
 type Entry = { readonly partId: number; readonly quantity: string; readonly unit: 'pack' | 'base' };
@@ -22,6 +23,8 @@ export type ReceiveGoods = {
   readonly orderId: number;
   readonly locationId: number;
   readonly deliveryNote: string;
+  /** The day the goods came, when they are booked in afterwards; '' = today. */
+  readonly businessDate: string;
   readonly counted: readonly Entry[];
 };
 
@@ -29,13 +32,14 @@ type ReceivedLine = { part: PartRow; line: OrderLineRow; packs: number; base: nu
 
 /** Books in what was counted of an order at one location: receipt, movements, levels and what is still expected, in one
  *  transaction. Empty lines are left out; more than ordered is booked as it came.
- *  Errors: forbidden, not_found, not_in_this_state, invalid_field per line (field = counted.<part id>), nothing_counted. */
+ *  Errors: forbidden, not_found, not_in_this_state, invalid_field per line (field = counted.<part id>) or businessDate,
+ *  nothing_counted, books_closed. */
 export async function receiveGoods(
   deps: Deps,
   actor: Actor,
   request: Request<ReceiveGoods>,
 ): Promise<Result<{ receipt: string }, Failure>> {
-  const { orderId, locationId, deliveryNote } = request.input;
+  const { orderId, locationId, deliveryNote, businessDate } = request.input;
   const allowed = may(actor, 'goods.receive', { locationIds: [locationId] });
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'receive-goods', request, async (tx, now) => {
@@ -74,7 +78,9 @@ export async function receiveGoods(
     }
     if (came.length === 0) return err({ kind: 'nothing_counted' });
     const today = todayOf(deps, await readCompany(tx));
-    return ok(await book(tx, actor, now, { orderId, locationId, deliveryNote, today }, came));
+    const day = businessDayOf(businessDate, today);
+    if (!day.ok) return day;
+    return book(tx, actor, now, { orderId, locationId, deliveryNote, today, day: day.value }, came);
   });
 }
 
@@ -89,10 +95,10 @@ async function book(
   tx: Tx,
   actor: Actor,
   now: string,
-  head: { orderId: number; locationId: number; deliveryNote: string; today: string },
+  head: { orderId: number; locationId: number; deliveryNote: string; today: string; day: string },
   came: readonly ReceivedLine[],
-): Promise<{ receipt: string }> {
-  const { orderId, locationId, deliveryNote, today } = head;
+): Promise<Result<{ receipt: string }, Failure>> {
+  const { orderId, locationId, deliveryNote, today, day } = head;
   for (const { part, packs, base, value } of came) {
     await addReceived(tx, {
       id: part.id,
@@ -105,7 +111,7 @@ async function book(
     itemId: line.itemId as number,
     locationId,
     kind: 'receipt' as const,
-    businessDate: today,
+    businessDate: day,
     quantity: base,
     value,
     document: { kind: 'receipt' as const, id: 0, line: i + 1 },
@@ -118,7 +124,7 @@ async function book(
     number: receipt,
     orderId,
     locationId,
-    businessDate: today,
+    businessDate: day,
     deliveryNote,
     userId: actor.userId,
     at: now,
@@ -135,15 +141,17 @@ async function book(
       value,
     })),
   );
-  await postMovements(
+  const posted = await postMovements(
     tx,
     actor.userId,
     now,
+    today,
     changes.map((c) => ({ ...c, document: { ...c.document, id: receiptId } })),
   );
+  if (!posted.ok) return posted;
   await recordChanges(tx, actor.userId, now, [
     { entity: 'receipt', entityId: receiptId, action: 'booked in', after: { receipt, lines: came.length } },
     { entity: 'order', entityId: orderId, action: 'goods received', after: { receipt } },
   ]);
-  return { receipt };
+  return ok({ receipt });
 }

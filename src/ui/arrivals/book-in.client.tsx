@@ -48,6 +48,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
       orderId: arrival.orderId,
       locationId: arrival.locationId,
       deliveryNote: note.trim(),
+      businessDate: '',
       counted: arrival.lines.map((l) => ({ partId: l.partId, ...entryOf(l) })),
     };
     const outcome = await run<{ receipt: string }>('receive-goods', input, { refresh: false });

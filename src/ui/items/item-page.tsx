@@ -14,6 +14,9 @@ const kinds: Readonly<Record<string, string>> = {
   transfer: 'transfer',
   count: 'count',
   value: 'value only',
+  receipt_reversal: 'receipt reversed',
+  late_charge: 'late charge',
+  cost_adjustment: 'cost of a back-dated receipt',
 };
 
 /** One item: stock and policy at each place, what is on order, its movements; beside it packs, sources, purchases. */
@@ -100,13 +103,13 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
                 <td>{m.location}</td>
                 <td>
                   {kinds[m.kind] ?? m.kind}
-                  {m.receiptNumber && m.orderId && (
-                    <>
-                      {' '}
-                      <Link className="link" href={`/orders/${m.orderId}`}>
-                        {m.receiptNumber}
-                      </Link>
-                    </>
+                  {m.documentNumber && ' '}
+                  {m.orderId ? (
+                    <Link className="link" href={`/orders/${m.orderId}`}>
+                      {m.documentNumber}
+                    </Link>
+                  ) : (
+                    <span className="code">{m.documentNumber}</span>
                   )}
                   {m.variance !== 0 && (
                     <span className="second"> · {format.amount(m.variance, currency)} to variance</span>
@@ -127,7 +130,7 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
   );
 }
 
-const signed = (q: number, format: Format) => `${q > 0 ? '+' : '−'}${format.quantity(Math.abs(q))}`;
+const signed = (q: number, format: Format) => (q === 0 ? '–' : `${q > 0 ? '+' : '−'}${format.quantity(Math.abs(q))}`);
 
 function PlaceRow({
   place,

@@ -125,7 +125,10 @@ test('what the handlers answer to what pages never send', async ({ page, playwri
       await send({ key: KEY, input: { trayLineId: 1 } }, 'take-back', { origin: 'null' })
     ).status(),
     'an empty count': (
-      await send({ key: KEY, input: { orderId: 7, locationId: 1, deliveryNote: '', counted: [] } }, 'receive-goods')
+      await send(
+        { key: KEY, input: { orderId: 7, locationId: 1, deliveryNote: '', businessDate: '', counted: [] } },
+        'receive-goods',
+      )
     ).status(),
     'a stale order': (await send({ key: KEY, input: { orderId: 7, version: 1 } }, 'put-back-order')).status(),
   };

@@ -78,7 +78,7 @@ test('database and server are killed again and again; nothing is lost, nothing d
     const client = await playwright.request.newContext({ baseURL });
     while (running) {
       const counted = [{ partId: part, quantity: '1', unit: 'base' }];
-      await send(client, 'receive-goods', { orderId, locationId: place, deliveryNote: '', counted });
+      await send(client, 'receive-goods', { orderId, locationId: place, deliveryNote: '', businessDate: '', counted });
     }
     await client.dispose();
   };
