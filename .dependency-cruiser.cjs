@@ -29,8 +29,14 @@ module.exports = {
     rule(
       'services-below-app',
       { path: room('services') },
-      { path: room('ui|app|workers|formats') },
+      { path: room('ui|app|workers|formats|jobs|standins') },
       'Services know core and data.',
+    ),
+    rule(
+      'standins-alone',
+      { path: room('standins') },
+      { path: '^src/', pathNot: room('core|standins') },
+      'Stand-ins are outside parties.',
     ),
     rule(
       'sql-only-in-data',

@@ -26,8 +26,8 @@ const placesFor = (count: number) =>
 /** Company, places, people, suppliers, items with packs, sources, prices and policies. Returns every item at every place. */
 export async function writeCatalogue(tx: Tx, today: string, size: number | null, placeCount = 4): Promise<Placed[]> {
   await tx.run(
-    `INSERT INTO company (id, name, currency, time_zone, trigger_rule, refill_rule, invoice_address)
-     VALUES (1, :name, :currency, :timeZone, 'at_or_below', 'up_to_max', :invoiceAddress)`,
+    `INSERT INTO company (id, name, currency, time_zone, trigger_rule, refill_rule, invoice_address, mail_from)
+     VALUES (1, :name, :currency, :timeZone, 'at_or_below', 'up_to_max', :invoiceAddress, :mailFrom)`,
     company,
   );
   const places = placesFor(placeCount).map((p, i) => ({ ...p, id: i + 1 }));

@@ -3,6 +3,7 @@ export const company = {
   name: 'Quillon Yarn & Cloth',
   currency: 'EUR',
   timeZone: 'Europe/Berlin',
+  mailFrom: 'Quillon Yarn & Cloth <purchasing@quillon.example>',
   invoiceAddress: 'Quillon Yarn & Cloth\nAccounts, Wendel Yard 3\n00417 Quillon',
 };
 

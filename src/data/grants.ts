@@ -21,6 +21,7 @@ const deletable = new Set([
   'delivery_part',
   'policy',
   'undo_step',
+  'job',
 ]);
 
 /** Gives the application's account only what it needs, table by table; run by the owner account after migrations. */

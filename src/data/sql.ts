@@ -3,8 +3,20 @@ import type { PoolConnection } from 'mysql2/promise';
 export type SqlValue = string | number | bigint | null | Buffer;
 export type SqlValues = Readonly<Record<string, SqlValue>>;
 
+/** All pairs of the items of a supplier, of a source's item, or of everything. */
+export type MarkedSet = { readonly supplierId: number } | { readonly sourceId: number } | 'everything';
+
 /** One open transaction. Everything that reads or writes takes it. */
 export class Tx {
+  /** What this transaction marks for recomputation: single pairs, and whole sets of them. */
+  readonly marked: {
+    readonly pairs: { readonly itemId: number; readonly locationId: number }[];
+    readonly sets: MarkedSet[];
+  } = {
+    pairs: [],
+    sets: [],
+  };
+
   constructor(private readonly connection: PoolConnection) {}
 
   /** Rows of a SELECT. A list value is expanded with `list()` first. */

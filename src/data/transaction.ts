@@ -1,6 +1,7 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import type { Result } from '@/core/result';
 import { DatabaseBusy, DatabaseUnavailable, isConnectionFault, isRetryable } from './errors';
+import { flushMarks } from './repositories/planning';
 import { Tx } from './sql';
 
 const MAX_RETRIES = 5;
@@ -25,7 +26,9 @@ async function once<T>(
   let clean = false;
   try {
     for (const statement of begin) await connection.query(statement);
-    const value = await body(new Tx(connection));
+    const tx = new Tx(connection);
+    const value = await body(tx);
+    if (keep(value)) await flushMarks(tx);
     await connection.query(keep(value) ? 'COMMIT' : 'ROLLBACK');
     clean = true;
     return value;

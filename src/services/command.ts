@@ -2,16 +2,19 @@ import { createHash } from 'node:crypto';
 import type { Actor } from '@/core/people';
 import { err, type Result } from '@/core/result';
 import { claimKey, storeResult } from '@/data/repositories/bookkeeping';
+import type { Pair } from '@/data/repositories/levels';
 import type { Tx } from '@/data/sql';
 import { write } from '@/data/transaction';
 import { type Deps, stamp } from './deps';
 import type { Failure } from './failure';
-import { recomputeDirty } from './planning/recompute';
+import { BEFORE_ANSWER, recomputeDirty } from './planning/recompute';
+import { leaveToWorker } from './work/leaveToWorker';
 
 /** A command as a client sends it: the key makes a repetition harmless, the input is what it is about. */
 export type Request<I> = { readonly key: string; readonly input: I };
 
-/** Runs a command once per key, in one transaction; then brings needs up to date in a second one. The same key with the
+/** Runs a command once per key, in one transaction; then brings the needs it marked up to date in a second one, up to 200
+ *  pairs; more are a job for the worker, noted in the command's own transaction. The same key with the
  *  same input gives the stored result again; with another input it is refused. A crash between the two transactions
  *  leaves the marks, and the next recomputation takes them. */
 export async function command<I, T>(
@@ -24,7 +27,9 @@ export async function command<I, T>(
   const payloadHash = createHash('sha256')
     .update(`${name} ${JSON.stringify(request.input)}`)
     .digest();
+  let marked: readonly Pair[] = [];
   const result = await write<T, Failure>(deps.pool, async (tx) => {
+    marked = [];
     const now = stamp(deps.clock());
     const { key } = request;
     const earlier = await claimKey(tx, { userId: actor.userId, key, payloadHash, at: now });
@@ -33,9 +38,14 @@ export async function command<I, T>(
       return { ok: true, value: JSON.parse(earlier.result ?? 'null') as T };
     }
     const outcome = await body(tx, now);
-    if (outcome.ok) await storeResult(tx, actor.userId, key, JSON.stringify(outcome.value ?? null));
+    if (!outcome.ok) return outcome;
+    await storeResult(tx, actor.userId, key, JSON.stringify(outcome.value ?? null));
+    const { pairs, sets } = tx.marked;
+    if (sets.length > 0 || pairs.length > BEFORE_ANSWER) await leaveToWorker(tx, 'recompute', now, actor.userId);
+    else marked = pairs;
     return outcome;
   });
-  if (result.ok) await recomputeDirty(deps, 200).catch((e) => console.error('recomputation left to the next one', e));
+  if (marked.length > 0)
+    await recomputeDirty(deps, marked).catch((e) => console.error('recomputation left to the worker', e));
   return result;
 }

@@ -37,7 +37,7 @@ export type Failure =
   | { readonly kind: 'invalid_field'; readonly field: string; readonly fault: FieldFault }
   | {
       readonly kind: 'changed_meanwhile';
-      readonly what: 'need' | 'order' | 'value' | 'policy' | 'tray';
+      readonly what: 'need' | 'order' | 'value' | 'policy' | 'tray' | 'supplier' | 'source';
       readonly who: string | null;
       readonly now: string | null;
     }
@@ -47,6 +47,7 @@ export type Failure =
   | { readonly kind: 'nothing_counted' }
   | { readonly kind: 'not_free'; readonly itemId: number; readonly free: Quantity }
   | { readonly kind: 'books_closed'; readonly to: string }
+  | { readonly kind: 'no_mail_address'; readonly supplier: string }
   | { readonly kind: 'already_reversed'; readonly receipt: string }
   | { readonly kind: 'key_reused' }
   | { readonly kind: 'wrong_password' }

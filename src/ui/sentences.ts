@@ -92,6 +92,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `Only ${format.quantity(failure.free)} of this is free.`;
     case 'books_closed':
       return `The books are closed to ${format.date(failure.to)}; nothing can be posted on or before that day.`;
+    case 'no_mail_address':
+      return `${failure.supplier} has no mail address on file; send the order another way.`;
     case 'already_reversed':
       return `Receipt ${failure.receipt} has already been reversed.`;
     case 'key_reused':

@@ -3,7 +3,7 @@ import { markDirty, peekDirty } from '@/data/repositories/planning';
 import { readSnapshot, write } from '@/data/transaction';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readNeeds } from '@/services/planning/readNeeds';
-import { bringUpToDate, fullNeedRun, markChanged, recomputeDirty } from '@/services/planning/recompute';
+import { beginDay, bringUpToDate, fullNeedRun, markChanged, recomputeDirty } from '@/services/planning/recompute';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { takeBack } from '@/services/planning/takeBack';
 import { editOrder } from '@/services/purchase/editOrder';
@@ -42,7 +42,7 @@ const stored = () => books.rows('SELECT * FROM item_location_state ORDER BY item
 
 const recomputeOf = async (itemId: number) => {
   const pairs = [1, 2, 3, 4].map((locationId) => ({ itemId, locationId }));
-  await write(books.deps.pool, async (tx) => ok(await markDirty(tx, pairs)));
+  await write(books.deps.pool, async (tx) => ok(markDirty(tx, pairs)));
   await recomputeDirty(books.deps, 200);
 };
 
@@ -216,7 +216,7 @@ describe('stored needs', () => {
         JOIN location p ON p.id = d.location_id WHERE i.number = '10412-07' AND p.code = 'HS' AND d.received_quantity = 0`,
     );
     await books.owner.query("UPDATE delivery_part SET wanted_date = '2026-12-08' WHERE id = ?", [part.id]);
-    await write(books.deps.pool, async (tx) => ok(await markDirty(tx, [await needOf(books, '10412-07', 'HS')])));
+    await write(books.deps.pool, async (tx) => ok(markDirty(tx, [await needOf(books, '10412-07', 'HS')])));
     await recomputeDirty(books.deps, 200);
     expect((await needOf(books, '10412-07', 'HS')).shortage).toBe('64.000000');
     const keys = () => books.rows("SELECT 1 FROM idempotency_key WHERE created_at < '2026-10-31'");
@@ -227,6 +227,8 @@ describe('stored needs', () => {
     );
     books.deps.setClock('2026-11-30T09:00:00Z');
     await bringUpToDate(books.deps);
+    expect((await needOf(books, '10412-07', 'HS')).shortage).toBe('54.000000');
+    await beginDay(books.deps);
     expect(await keys()).toEqual([]);
     expect(await attempts()).toEqual([{ login: 'new' }]);
     expect((await needOf(books, '10412-07', 'HS')).shortage).toBe('54.000000');

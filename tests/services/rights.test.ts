@@ -4,6 +4,9 @@ import type { Actor, Role } from '@/core/people';
 import type { Result } from '@/core/result';
 import { readItem, readItems } from '@/services/catalogue/readItems';
 import type { Failure } from '@/services/failure';
+import { setSource } from '@/services/catalogue/setSource';
+import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
+import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readLastBought } from '@/services/planning/readLastBought';
 import { readFrame } from '@/services/people/readFrame';
@@ -20,6 +23,10 @@ import { readTrays } from '@/services/purchase/readTrays';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { readArrival, readArrivals } from '@/services/stock/readArrivals';
+import { cancelJob } from '@/services/work/cancelJob';
+import { readJobs } from '@/services/work/readJobs';
+import { readMail } from '@/services/work/readMail';
+import { startJob } from '@/services/work/startJob';
 import { closeBooks } from '@/services/cost/closeBooks';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { countStock } from '@/services/stock/countStock';
@@ -37,6 +44,7 @@ beforeAll(async () => {
 afterAll(() => books.close());
 
 type Try = (actor: Actor) => Promise<Result<unknown, Failure>>;
+const otherRules = { trigger: 'strictly_below' as const, refill: 'up_to_min' as const };
 const order = { orderId: 999, version: 1 };
 const buying: Role[] = ['buyer', 'owner'];
 const all: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];
@@ -46,6 +54,38 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'catalogue/readItems': {
     who: all,
     tries: [(a) => readItems(books.deps, a, { search: '', locationId: null }), (a) => readItem(books.deps, a, 1)],
+  },
+  'catalogue/setSource': {
+    who: buying,
+    tries: [
+      (a) =>
+        setSource(
+          books.deps,
+          a,
+          req({ sourceId: 999, version: 1, preference: 1, minimum: '', multiplePacks: 1, rounding: 'up' as const }),
+        ),
+    ],
+  },
+  'catalogue/setSupplierTerms': {
+    who: buying,
+    tries: [
+      (a) =>
+        setSupplierTerms(
+          books.deps,
+          a,
+          req({
+            supplierId: 999,
+            version: 1,
+            leadTimeDays: 1,
+            leadTimeKind: 'working' as const,
+            status: 'active' as const,
+          }),
+        ),
+    ],
+  },
+  'planning/setPlanningRules': {
+    who: buying,
+    tries: [(a) => setPlanningRules(books.deps, a, req({ ...otherRules, was: otherRules }))],
   },
   'cost/closeBooks': {
     who: ['owner', 'bookkeeper'],
@@ -131,6 +171,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
         ),
     ],
   },
+  'work/cancelJob': { who: buying, tries: [(a) => cancelJob(books.deps, a, req({ jobId: 999 }))] },
+  'work/readJobs': { who: buying, tries: [(a) => readJobs(books.deps, a)] },
+  'work/readMail': { who: ['buyer', 'owner', 'bookkeeper'], tries: [(a) => readMail(books.deps, a)] },
+  'work/startJob': { who: buying, tries: [(a) => startJob(books.deps, a, req({ kind: 'check-needs' as const }))] },
 };
 
 /** Files of the services folder that are no use cases: shared steps that take an open transaction, shapes, sign-in. */
@@ -152,6 +196,8 @@ const shared = new Set([
   'stock/gauge',
   'stock/postMovements',
   'stock/reserve',
+  'purchase/orderMail',
+  'work/leaveToWorker',
 ]);
 
 test('every use case is in the table', () => {

@@ -77,6 +77,21 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       },
     ],
   },
+  'set-planning-rules': {
+    good: [{ trigger: 'at_or_below', refill: 'up_to_min', was: { trigger: 'at_or_below', refill: 'up_to_max' } }],
+    bad: [
+      { trigger: 'at_or_below', refill: 'up_to_min' },
+      { trigger: 'below', refill: 'up_to_min', was: {} },
+    ],
+  },
+  'set-supplier-terms': {
+    good: [{ supplierId: 1, version: 1, leadTimeDays: 6, leadTimeKind: 'working', status: 'active' }],
+    bad: [{ supplierId: 1, version: 1, leadTimeDays: -1, leadTimeKind: 'working', status: 'active' }],
+  },
+  'set-source': {
+    good: [{ sourceId: 1, version: 1, preference: 1, minimum: '', multiplePacks: 1, rounding: 'up' }],
+    bad: [{ sourceId: 1, version: 1, preference: 1, minimum: '', multiplePacks: 0, rounding: 'up' }],
+  },
   'sell-goods': {
     good: [{ locationId: 1, businessDate: '', lines: [{ itemId: 1, quantity: '2.5', allocationId: null }] }],
     bad: [
@@ -113,6 +128,8 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     bad: [{ locationId: 1, lines: [{ itemId: 1, quantity: '0' }] }],
   },
   'reverse-receipt': { good: [{ receiptId: 1, reason: '' }], bad: [{ receiptId: 1 }] },
+  'start-job': { good: [{ kind: 'check-needs' }], bad: [{ kind: 'begin-day' }, {}] },
+  'cancel-job': { good: [{ jobId: 1 }], bad: [{ jobId: 'x' }] },
   'close-books': { good: [{ to: '2026-10-31', was: '' }], bad: [{ to: '2026-10-31' }] },
   'set-min-max': {
     good: [

@@ -5,7 +5,10 @@ import type { Request } from '@/services/command';
 import type { Deps } from '@/services/deps';
 import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { setSource } from '@/services/catalogue/setSource';
+import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
 import { setMinMax } from '@/services/planning/setMinMax';
+import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
@@ -14,6 +17,8 @@ import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { closeBooks } from '@/services/cost/closeBooks';
+import { cancelJob } from '@/services/work/cancelJob';
+import { startJob } from '@/services/work/startJob';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { countStock } from '@/services/stock/countStock';
 import { receiveGoods } from '@/services/stock/receiveGoods';
@@ -28,6 +33,10 @@ const id = Joi.number()
   .max(2 ** 53 - 1)
   .required();
 const typed = Joi.string().allow('').max(40).required();
+const rules = Joi.object({
+  trigger: Joi.valid('at_or_below', 'strictly_below').required(),
+  refill: Joi.valid('up_to_max', 'up_to_min').required(),
+});
 const day = Joi.string().allow('').max(10).required();
 const note = (most: number) => Joi.string().allow('').max(most).required();
 const lines = (fields: object) => Joi.array().items(Joi.object(fields)).min(1).max(500).required();
@@ -92,6 +101,28 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     setMinMax,
   ),
+  'set-planning-rules': entry(rules.append({ was: rules.required() }), setPlanningRules),
+  'set-supplier-terms': entry(
+    Joi.object({
+      supplierId: id,
+      version: id,
+      leadTimeDays: Joi.number().integer().min(0).max(365).required(),
+      leadTimeKind: Joi.valid('working', 'calendar').required(),
+      status: Joi.valid('active', 'blocked').required(),
+    }),
+    setSupplierTerms,
+  ),
+  'set-source': entry(
+    Joi.object({
+      sourceId: id,
+      version: id,
+      preference: Joi.number().integer().min(1).max(99).required(),
+      minimum: typed,
+      multiplePacks: Joi.number().integer().min(1).max(9999).required(),
+      rounding: Joi.valid('up', 'nearest', 'none').required(),
+    }),
+    setSource,
+  ),
   'sell-goods': entry(
     Joi.object({
       locationId: id,
@@ -125,6 +156,8 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     countStock,
   ),
   'reverse-receipt': entry(Joi.object({ receiptId: id, reason: note(200) }), reverseReceipt),
+  'start-job': entry(Joi.object({ kind: Joi.valid('check-needs').required() }), startJob),
+  'cancel-job': entry(Joi.object({ jobId: id }), cancelJob),
   'close-books': entry(Joi.object({ to: day, was: day }), closeBooks),
 };
 

@@ -4,10 +4,12 @@ import {
   arrivalDate,
   businessDate,
   coverHorizon,
+  dayHorizonReaches,
   daysBetween,
   isDate,
   isWorkingDay,
   parseDate,
+  startOfDay,
   workingDayFrom,
 } from '.';
 
@@ -40,6 +42,40 @@ describe('business dates', () => {
     expect(arrivalDate('2026-11-28', { days: 0, kind: 'working' })).toBe('2026-11-30');
     expect(coverHorizon('2026-11-23', { days: 6, kind: 'working' })).toBe('2026-12-03');
     expect(coverHorizon('2026-11-23', null)).toBeNull();
+  });
+});
+
+describe('when time alone changes things', () => {
+  test.each([
+    ['2026-11-23', 'Europe/Berlin', '2026-11-22T23:00:00.000Z'],
+    ['2026-07-01', 'Europe/Berlin', '2026-06-30T22:00:00.000Z'],
+    ['2026-03-29', 'Europe/Berlin', '2026-03-28T23:00:00.000Z'],
+    ['2026-11-23', 'America/New_York', '2026-11-23T05:00:00.000Z'],
+    ['2026-11-23', 'Pacific/Kiritimati', '2026-11-22T10:00:00.000Z'],
+    ['2026-11-23', 'Asia/Kathmandu', '2026-11-22T18:15:00.000Z'],
+    ['2026-11-23', 'Etc/GMT+12', '2026-11-23T12:00:00.000Z'],
+  ])('%s in %s begins at %s', (date, zone, at) => {
+    const start = startOfDay(date, zone);
+    expect(start.toISOString()).toBe(at);
+    expect(businessDate(start, zone)).toBe(date);
+    expect(businessDate(new Date(start.getTime() - 1), zone)).toBe(addDays(date, -1));
+  });
+
+  test('a part wanted later comes within the horizon on the first day that reaches it', () => {
+    for (const lead of [
+      { days: 0, kind: 'calendar' as const },
+      { days: 6, kind: 'working' as const },
+      { days: 12, kind: 'calendar' as const },
+    ]) {
+      for (let ahead = 20; ahead < 60; ahead += 1) {
+        const wanted = addDays('2026-11-23', ahead);
+        if ((coverHorizon('2026-11-23', lead) as string) >= wanted) continue;
+        const day = dayHorizonReaches('2026-11-23', wanted, lead) as string;
+        expect((coverHorizon(day, lead) as string) >= wanted).toBe(true);
+        expect((coverHorizon(addDays(day, -1), lead) as string) < wanted).toBe(true);
+      }
+    }
+    expect(dayHorizonReaches('2026-11-23', '2027-02-01', null)).toBeNull();
   });
 });
 

@@ -14,6 +14,20 @@ export const isDate = (text: string): boolean =>
 export const businessDate = (at: Date, timeZone: string): BusinessDate =>
   new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(at);
 
+/** The instant at which a business date begins in a time zone. On the days clocks change it is the first instant of that date.
+ *  @example startOfDay('2026-11-23', 'Europe/Berlin')  // 2026-11-22T23:00:00Z */
+export function startOfDay(date: BusinessDate, timeZone: string): Date {
+  // Offsets reach from −12 to +14 hours: the first quarter of an hour of that span that is already this date.
+  const QUARTER = 15 * 60_000;
+  let [before, at] = [toMs(date) - 15 * 3_600_000, toMs(date) + 13 * 3_600_000];
+  while (at - before > QUARTER) {
+    const middle = before + Math.floor((at - before) / 2 / QUARTER) * QUARTER;
+    if (businessDate(new Date(middle), timeZone) < date) before = middle;
+    else at = middle;
+  }
+  return new Date(at);
+}
+
 export const addDays = (date: BusinessDate, days: number): BusinessDate =>
   new Date(toMs(date) + days * DAY_MS).toISOString().slice(0, 10);
 
@@ -53,3 +67,22 @@ export function arrivalDate(orderDate: BusinessDate, lead: LeadTime): BusinessDa
  *  receiving day; without a supplier there is none and all demand and supply counts. */
 export const coverHorizon = (today: BusinessDate, lead: LeadTime | null): BusinessDate | null =>
   lead ? addDays(arrivalDate(addDays(today, 1), lead), 1) : null;
+
+/** The first day after today on which the cover horizon reaches a date: time alone then brings a part into the position.
+ *  Null without a lead time (no horizon). */
+export function dayHorizonReaches(
+  today: BusinessDate,
+  wanted: BusinessDate,
+  lead: LeadTime | null,
+): BusinessDate | null {
+  if (!lead) return null;
+  // The horizon lies at least two days ahead and moves by at least the days that pass, weekends apart.
+  let [before, day] = [0, Math.max(1, daysBetween(today, wanted))];
+  const reaches = (days: number) => (coverHorizon(addDays(today, days), lead) as BusinessDate) >= wanted;
+  while (day - before > 1) {
+    const middle = Math.floor((before + day) / 2);
+    if (reaches(middle)) day = middle;
+    else before = middle;
+  }
+  return addDays(today, day);
+}

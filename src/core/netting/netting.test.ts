@@ -221,10 +221,16 @@ describe('reckoning', () => {
 
 describe('fingerprint of a state', () => {
   const columns = ['onHand', 'blocked', 'onTheWay', 'inTrays', 'owed'] as const;
-  const of = (figures: readonly number[], source: number, location = 1) => {
+  const of = (figures: readonly number[], source: number, location = 1, due = 0) => {
     const input = emptyNeedRunInput(1);
     for (const [i, column] of columns.entries()) input[column][0] = figures[i] as number;
-    return stateFingerprints(input, needRun(input), Uint32Array.of(source), [location])[0] as number;
+    return stateFingerprints(
+      input,
+      needRun(input),
+      Uint32Array.of(source),
+      [location],
+      Float64Array.of(due),
+    )[0] as number;
   };
   const figure = fc.integer({ min: -1_000_000_000_000_000, max: 1_000_000_000_000_000 });
 
@@ -240,6 +246,7 @@ describe('fingerprint of a state', () => {
           expect(Number.isSafeInteger(same) && same >= 0).toBe(true);
           expect(of(figures, 4)).not.toBe(same);
           expect(of(figures, 3, 2)).not.toBe(same);
+          expect(of(figures, 3, 1, 1_794_092_400_000)).not.toBe(same);
           const changed = figures.map((f, i) => (i === at ? other : f));
           if (other !== figures[at]) expect(of(changed, 3)).not.toBe(same);
           const turned = [...figures].reverse();
@@ -266,7 +273,7 @@ describe('digest of an item', () => {
     const of = (first: number, second: number) => {
       const input = emptyNeedRunInput(2);
       input.onHand.set([first, second]);
-      return itemDigest(stateFingerprints(input, needRun(input), new Uint32Array(2), [1, 2]));
+      return itemDigest(stateFingerprints(input, needRun(input), new Uint32Array(2), [1, 2], new Float64Array(2)));
     };
     expect(of(3 * MICRO, 5 * MICRO)).not.toBe(of(5 * MICRO, 3 * MICRO));
   });

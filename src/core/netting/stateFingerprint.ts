@@ -14,12 +14,14 @@ const high = (value: number) => Math.floor(value / 4_294_967_296) | 0;
 /** 52-bit digests of everything computed, one per slot: equal states have equal digests, different ones differ except
  *  once in about 4×10¹⁵. They spare a need run from reading back ten columns of every stored pair. The location is part
  *  of each, so that the digests of one item can be taken together (`itemDigest`) without two places changing roles.
- *  Units: quantities in millionths; slots as in NeedRunInput, `locationIds` repeating within them. */
+ *  Units: quantities in millionths; `nextDue` in milliseconds since 1970, 0 = never; slots as in NeedRunInput,
+ *  `locationIds` repeating within them. */
 export function stateFingerprints(
   input: NeedRunInput,
   out: NeedRunOutput,
   sourceIds: Uint32Array,
   locationIds: readonly number[],
+  nextDue: Float64Array,
 ): Float64Array {
   const quantities = [
     input.onHand,
@@ -30,6 +32,7 @@ export function stateFingerprints(
     out.position,
     out.shortage,
     out.quantity,
+    nextDue,
   ];
   const width = locationIds.length;
   const digests = new Float64Array(input.count);

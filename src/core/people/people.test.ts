@@ -25,6 +25,7 @@ describe('rights', () => {
     'stock.transfer': ['buyer', 'owner', 'shop'],
     'stock.count': ['buyer', 'owner', 'shop'],
     'books.close': ['owner', 'bookkeeper'],
+    'catalogue.edit': ['buyer', 'owner'],
     'policies.edit': ['buyer', 'owner'],
   };
   const roles: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];

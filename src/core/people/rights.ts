@@ -12,6 +12,7 @@ export type Right =
   | 'goods.receive'
   | 'stock.read'
   | 'policies.edit'
+  | 'catalogue.edit'
   | 'stock.sell'
   | 'stock.allocate'
   | 'stock.transfer'
@@ -28,6 +29,7 @@ const buying: readonly Right[] = [
   'goods.receive',
   'stock.read',
   'policies.edit',
+  'catalogue.edit',
   'stock.sell',
   'stock.allocate',
   'stock.transfer',

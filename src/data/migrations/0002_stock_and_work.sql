@@ -4,8 +4,10 @@
 ALTER TABLE location MODIFY kind ENUM('shop','warehouse','transit') NOT NULL;
 INSERT INTO location (code, name, kind, address, sort_order) SELECT 'TRANSIT', 'In transit', 'transit', '', 32000 FROM company;
 
--- Nothing is posted on or before this day.
-ALTER TABLE company ADD COLUMN books_closed_to DATE NULL;
+-- Nothing is posted on or before books_closed_to. mail_from: the sender of mail to suppliers.
+ALTER TABLE company
+  ADD COLUMN books_closed_to DATE NULL,
+  ADD COLUMN mail_from VARCHAR(200) NOT NULL DEFAULT '';
 
 -- What came in last: the cost of what goes out below zero.
 ALTER TABLE level
@@ -21,6 +23,8 @@ ALTER TABLE movement
   MODIFY kind ENUM('opening','receipt','sale','correction','transfer','count','value','receipt_reversal','late_charge','cost_adjustment') NOT NULL,
   MODIFY document_kind ENUM('receipt','opening','sales_day','sale','count','transfer') NOT NULL,
   ADD KEY movement_date (item_id, location_id, business_date);
+
+ALTER TABLE source ADD COLUMN version INT UNSIGNED NOT NULL DEFAULT 1;
 
 -- A promise of stock. Held = quantity − taken while its state is held; level.allocated is the sum of what is held.
 CREATE TABLE allocation (

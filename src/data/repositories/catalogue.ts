@@ -125,3 +125,47 @@ export async function readItemsByIds(
     : [];
   return { items: new Map(rows.map((r) => [r.id, r])), total: Number(count?.n ?? 0) };
 }
+
+/** The next items by id, and how many there are in all: for going through the catalogue in steps. */
+export async function readItemIdsAfter(
+  tx: Tx,
+  after: number,
+  limit: number,
+): Promise<{ ids: number[]; total: number }> {
+  const rows = await tx.rows<{ id: number }>(
+    `SELECT id FROM item WHERE id > :after ORDER BY id LIMIT ${Math.trunc(limit)}`,
+    { after },
+  );
+  const count = await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM item');
+  return { ids: rows.map((r) => r.id), total: Number(count?.n ?? 0) };
+}
+
+export const lockSupplier = (tx: Tx, id: number) =>
+  tx.row<Pick<SupplierRow, 'id' | 'leadTimeDays' | 'leadTimeKind' | 'status'> & { version: number }>(
+    `SELECT id, lead_time_days AS leadTimeDays, lead_time_kind AS leadTimeKind, status, version
+       FROM supplier WHERE id = :id FOR UPDATE`,
+    { id },
+  );
+
+export const updateSupplierTerms = (tx: Tx, s: Pick<SupplierRow, 'id' | 'leadTimeDays' | 'leadTimeKind' | 'status'>) =>
+  tx.run(
+    `UPDATE supplier SET lead_time_days = :leadTimeDays, lead_time_kind = :leadTimeKind, status = :status,
+            version = version + 1 WHERE id = :id`,
+    s,
+  );
+
+type SourceTerms = Pick<SourceRow, 'id' | 'preference' | 'minimum' | 'multiplePacks' | 'rounding'>;
+
+export const lockSource = (tx: Tx, id: number) =>
+  tx.row<SourceTerms & { version: number }>(
+    `SELECT id, preference, minimum_quantity AS minimum, multiple_packs AS multiplePacks, rounding, version
+       FROM source WHERE id = :id FOR UPDATE`,
+    { id },
+  );
+
+export const updateSource = (tx: Tx, s: SourceTerms) =>
+  tx.run(
+    `UPDATE source SET preference = :preference, minimum_quantity = :minimum, multiple_packs = :multiplePacks,
+            rounding = :rounding, version = version + 1 WHERE id = :id`,
+    s,
+  );

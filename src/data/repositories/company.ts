@@ -11,6 +11,8 @@ export type Company = {
   needsAsOf: string | null;
   /** Nothing is posted on or before this day. */
   booksClosedTo: string | null;
+  /** Sender of mail to suppliers. */
+  mailFrom: string;
 };
 
 export type Location = { id: number; code: string; name: string; kind: 'shop' | 'warehouse'; address: string };
@@ -19,7 +21,7 @@ export async function readCompany(tx: Tx): Promise<Company> {
   const row = await tx.row<Company>(
     `SELECT name, currency, time_zone AS timeZone, trigger_rule AS \`trigger\`, refill_rule AS refill,
             invoice_address AS invoiceAddress, needs_as_of AS needsAsOf,
-            books_closed_to AS booksClosedTo
+            books_closed_to AS booksClosedTo, mail_from AS mailFrom
        FROM company WHERE id = 1`,
   );
   if (!row) throw new Error('the company is not set up');
@@ -54,3 +56,16 @@ export const setBooksClosedTo = (tx: Tx, date: string | null) =>
 export const lockBooksClosedTo = async (tx: Tx): Promise<string | null> =>
   (await tx.row<{ to: string | null }>('SELECT books_closed_to AS `to` FROM company WHERE id = 1 FOR UPDATE'))?.to ??
   null;
+
+export type PlanningRules = { readonly trigger: Trigger; readonly refill: Refill };
+
+export async function lockRules(tx: Tx): Promise<PlanningRules> {
+  const row = await tx.row<PlanningRules>(
+    'SELECT trigger_rule AS `trigger`, refill_rule AS refill FROM company WHERE id = 1 FOR UPDATE',
+  );
+  if (!row) throw new Error('the company is not set up');
+  return row;
+}
+
+export const updateRules = (tx: Tx, { trigger, refill }: PlanningRules) =>
+  tx.run('UPDATE company SET trigger_rule = :trigger, refill_rule = :refill WHERE id = 1', { trigger, refill });

@@ -1,4 +1,4 @@
-import { coverHorizon } from '@/core/calendar';
+import { coverHorizon, dayHorizonReaches, type LeadTime, startOfDay } from '@/core/calendar';
 import { emptyNeedRunInput, type NeedRunInput, refillLevel, roundings } from '@/core/netting';
 import { contentMicro, type Pack, packContent } from '@/core/packs';
 import { effectivePolicy, type PolicySetting } from '@/core/policy';
@@ -15,6 +15,8 @@ export type NeedInputs = {
   readonly arrays: NeedRunInput;
   /** Preferred source per slot; 0 = none. */
   readonly sourceIds: Uint32Array;
+  /** When time alone changes a slot, in milliseconds since 1970; 0 = never. */
+  readonly nextDue: Float64Array;
 };
 
 const micro = (column: string) => `CAST((${column}) * 1000000 AS SIGNED)`;
@@ -58,6 +60,7 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
   const width = locationIds.length;
   const arrays = emptyNeedRunInput(itemIds.length * width);
   const sourceIds = new Uint32Array(arrays.count);
+  const nextDue = new Float64Array(arrays.count);
   const slot = (itemId: number, locationId: number): number => {
     const i = itemIndex.get(itemId);
     const l = locationIndex.get(locationId);
@@ -123,6 +126,7 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
   )) as SourceCells[];
   const horizons = new Map<string, string>();
   const itemHorizon: (string | null)[] = new Array(itemIds.length).fill(null);
+  const itemLead: (LeadTime | null)[] = new Array(itemIds.length).fill(null);
   arrays.packMicro.fill(MICRO);
   arrays.multiplePacks.fill(1);
   for (let i = 0; i < sources.length; ) {
@@ -147,6 +151,7 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     const horizon = horizons.get(key) ?? (coverHorizon(today, { days: leadDays, kind: leadKind }) as string);
     horizons.set(key, horizon);
     itemHorizon[itemIndex.get(item) as number] = horizon;
+    itemLead[itemIndex.get(item) as number] = { days: leadDays, kind: leadKind };
   }
 
   // Open supply: parts of approved and sent orders are on the way (unless wanted after the horizon), drafts and tray
@@ -182,10 +187,24 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     arrays.decidedShortage[at] = shortage;
     add(arrays.decidedOpen, at, q);
   };
+  const dues = new Map<string, number>();
+  const dueAt = (wanted: string, lead: LeadTime | null): number => {
+    const key = `${wanted}/${lead?.days}${lead?.kind}`;
+    const known = dues.get(key);
+    if (known !== undefined) return known;
+    const day = dayHorizonReaches(today, wanted, lead);
+    const due = day === null ? 0 : startOfDay(day, company.timeZone).getTime();
+    dues.set(key, due);
+    return due;
+  };
   for (const [item, location, isDraft, wanted, open, decision] of supply) {
     const horizon = itemHorizon[itemIndex.get(item) as number] ?? null;
-    if (horizon !== null && wanted !== null && wanted > horizon) continue;
     const at = slot(item, location);
+    if (horizon !== null && wanted !== null && wanted > horizon) {
+      const due = dueAt(wanted, itemLead[itemIndex.get(item) as number] ?? null);
+      if (nextDue[at] === 0 || due < (nextDue[at] as number)) nextDue[at] = due;
+      continue;
+    }
     add(isDraft === 1 ? arrays.inTrays : arrays.onTheWay, at, open);
     countOwn(decision, at, open);
   }
@@ -194,7 +213,7 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     add(arrays.inTrays, at, q);
     countOwn(decision, at, q);
   }
-  return { itemIds, locationIds, arrays, sourceIds };
+  return { itemIds, locationIds, arrays, sourceIds, nextDue };
 }
 
 function packMicroOf(packs: ReadonlyMap<number, Pack>, packId: number) {

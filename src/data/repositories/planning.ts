@@ -1,10 +1,24 @@
 import { randomBytes } from 'node:crypto';
-import { atLocations, list, type SqlValue, type Tx } from '../sql';
+import { atLocations, list, type MarkedSet, type SqlValue, type Tx } from '../sql';
 import { byPair, type Pair } from './levels';
 
-/** Marks pairs for recomputation, in the transaction of the change. The mark is a fresh random number each time. */
-export async function markDirty(tx: Tx, pairs: readonly Pair[]): Promise<void> {
-  const unique = new Map(pairs.map((p) => [`${p.itemId}/${p.locationId}`, p]));
+/** Marks pairs for recomputation, in the transaction of the change: written by `flushMarks` as the last thing before its
+ *  commit, in key order, so that nobody waits for anything while holding a mark. */
+export function markDirty(tx: Tx, pairs: readonly Pair[]): void {
+  tx.marked.pairs.push(...pairs);
+}
+
+/** Marks all pairs of the items that a supplier is a source of; of one source's item; of everything. Too many to
+ *  recompute before an answer: the worker takes them. */
+export function markSet(tx: Tx, set: MarkedSet): void {
+  tx.marked.sets.push(set);
+}
+
+/** Writes the marks of a transaction. A mark is a fresh random number each time. */
+export async function flushMarks(tx: Tx): Promise<void> {
+  for (const set of tx.marked.sets) await writeSet(tx, set);
+  if (tx.marked.pairs.length === 0) return;
+  const unique = new Map(tx.marked.pairs.map((p) => [`${p.itemId}/${p.locationId}`, p]));
   const rows = [...unique.values()]
     .sort(byPair)
     .map((p): SqlValue[] => [p.itemId, p.locationId, randomBytes(6).readUIntBE(0, 6)]);
@@ -15,19 +29,55 @@ export async function markDirty(tx: Tx, pairs: readonly Pair[]): Promise<void> {
   );
 }
 
+const FRESH_MARK = 'FLOOR(RAND() * 281474976710656)';
+
+async function writeSet(tx: Tx, set: MarkedSet): Promise<void> {
+  const items =
+    set === 'everything'
+      ? 'SELECT id AS item_id FROM item'
+      : 'supplierId' in set
+        ? 'SELECT DISTINCT item_id FROM source WHERE supplier_id = :supplierId'
+        : 'SELECT item_id FROM source WHERE id = :sourceId';
+  await tx.run(
+    `INSERT INTO dirty_pair (item_id, location_id, mark)
+     SELECT i.item_id, p.id, ${FRESH_MARK} FROM (${items}) i JOIN location p ON p.kind <> 'transit'
+      ORDER BY i.item_id, p.id
+     ON DUPLICATE KEY UPDATE mark = VALUES(mark)`,
+    set === 'everything' ? {} : set,
+  );
+}
+
+/** Marks what time alone has changed. Returns how many pairs. */
+export const markDue = async (tx: Tx, now: string): Promise<number> =>
+  (
+    await tx.run(
+      `INSERT INTO dirty_pair (item_id, location_id, mark)
+       SELECT item_id, location_id, ${FRESH_MARK} FROM item_location_state WHERE next_due_at <= :now
+        ORDER BY item_id, location_id
+       ON DUPLICATE KEY UPDATE mark = VALUES(mark)`,
+      { now },
+    )
+  ).affected;
+
+export const anyDue = async (tx: Tx, now: string): Promise<boolean> =>
+  (await tx.row('SELECT 1 AS due FROM item_location_state WHERE next_due_at <= :now LIMIT 1', { now })) !== null;
+
+export const countDirty = async (tx: Tx): Promise<number> =>
+  Number((await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM dirty_pair'))?.n ?? 0);
+
 export const peekDirty = (tx: Tx, limit: number) =>
   tx.rows<Pair>(`SELECT item_id AS itemId, location_id AS locationId FROM dirty_pair
                   ORDER BY item_id, location_id LIMIT ${Math.trunc(limit)}`);
 
-/** Locks the marks of the pairs that nobody else is holding. While they are held no change to these pairs can commit,
+/** Locks the marks of these pairs; those that somebody else is holding are skipped or waited for. While they are held no change to these pairs can commit,
  *  because every change sets its mark in its own transaction. */
-export async function lockDirty(tx: Tx, pairs: readonly Pair[]): Promise<Pair[]> {
+export async function lockDirty(tx: Tx, pairs: readonly Pair[], others: 'skip' | 'wait'): Promise<Pair[]> {
   const ids = list('id', [...new Set(pairs.map((p) => p.itemId))]);
   if (!ids) return [];
   const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
   const rows = await tx.rows<Pair>(
     `SELECT item_id AS itemId, location_id AS locationId FROM dirty_pair
-      WHERE item_id IN (${ids.sql}) ORDER BY item_id, location_id FOR UPDATE SKIP LOCKED`,
+      WHERE item_id IN (${ids.sql}) ORDER BY item_id, location_id FOR UPDATE ${others === 'skip' ? 'SKIP LOCKED' : ''}`,
     ids.values,
   );
   return rows.filter((r) => wanted.has(`${r.itemId}/${r.locationId}`));
@@ -51,6 +101,8 @@ export type StateRow = Pair & {
   readonly suggested: string;
   readonly sourceId: number | null;
   readonly needState: 'none' | 'open' | 'decided';
+  /** When time alone changes this, UTC; null = never. */
+  readonly nextDueAt: string | null;
   readonly fingerprint: number;
 };
 
@@ -65,6 +117,7 @@ const stateColumns = [
   'suggested',
   'source_id',
   'need_state',
+  'next_due_at',
   'fingerprint',
 ];
 
@@ -84,6 +137,7 @@ export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
       r.suggested,
       r.sourceId,
       r.needState,
+      r.nextDueAt,
       r.fingerprint,
     ]),
     `ON DUPLICATE KEY UPDATE ${stateColumns.map((c) => `${c} = VALUES(${c})`).join(', ')}`,
@@ -100,7 +154,7 @@ export async function readStates(
   return tx.rows<StateRow>(
     `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
             in_trays AS inTrays, owed, position_quantity AS position, shortage, suggested, source_id AS sourceId,
-            need_state AS needState, fingerprint
+            need_state AS needState, next_due_at AS nextDueAt, fingerprint
        FROM item_location_state WHERE item_id IN (${ids.sql}) ${at.sql}`,
     { ...ids.values, ...at.values },
   );
@@ -228,3 +282,6 @@ export const readLastDecision = (tx: Tx, needId: number) =>
       WHERE d.need_id = :needId ORDER BY d.id DESC LIMIT 1`,
     { needId },
   );
+
+export const anyDirty = async (tx: Tx): Promise<boolean> =>
+  (await tx.row('SELECT 1 AS dirty FROM dirty_pair LIMIT 1')) !== null;

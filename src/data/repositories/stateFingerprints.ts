@@ -4,9 +4,11 @@ import type { Tx } from '../sql';
 export type ItemDigest = { readonly itemId: number; readonly digest: number; readonly pairs: number };
 
 /** One digest per item, made by the database: a run over everything then reads a row per item, not one per pair. */
-export async function readItemDigests(tx: Tx): Promise<ItemDigest[]> {
+export async function readItemDigests(tx: Tx, only: readonly number[] | null = null): Promise<ItemDigest[]> {
+  if (only?.length === 0) return [];
+  const where = only === null ? '' : `WHERE item_id IN (${only.map(Number).join(',')})`;
   const rows = (await tx.arrays(
-    'SELECT item_id, BIT_XOR(fingerprint), COUNT(*) FROM item_location_state GROUP BY item_id',
+    `SELECT item_id, BIT_XOR(fingerprint), COUNT(*) FROM item_location_state ${where} GROUP BY item_id`,
   )) as [number, number, number][];
   return rows.map(([itemId, digest, pairs]) => ({ itemId, digest, pairs }));
 }

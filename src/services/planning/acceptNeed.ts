@@ -83,7 +83,7 @@ export async function acceptNeed(
         after: quantities,
       },
     ]);
-    await markDirty(tx, [{ itemId, locationId }]);
+    markDirty(tx, [{ itemId, locationId }]);
     return ok({ trayLineId, supplier: buying.source.supplierName });
   });
 }

@@ -5,13 +5,16 @@ import { ok } from '@/core/result';
 import { deleteOldKeys } from '@/data/repositories/bookkeeping';
 import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
 import { byPair, type Pair } from '@/data/repositories/levels';
+import { deleteOldJobs } from '@/data/repositories/jobs';
 import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
 import { deleteOldAttempts } from '@/data/repositories/people';
 import {
+  anyDue,
   clearDirty,
   lockDirty,
   lockNeedsOf,
   markDirty,
+  markDue,
   type NeedChange,
   peekDirty,
   type StateRow,
@@ -31,15 +34,19 @@ export const fingerprintOf = (n: {
   lastDecisionId: number | null;
 }): string => [n.suggested, n.state === 'none' ? '' : 'below_min', n.sourceId ?? 0, n.lastDecisionId ?? 0].join('|');
 
-/** Recomputes up to `limit` marked pairs in one transaction. The marks are locked while the inputs are read, and every
- *  change sets its mark in its own transaction, so nothing can change underneath. Returns how many were done. */
-export async function recomputeDirty(deps: Deps, limit: number): Promise<number> {
+/** So many pairs are recomputed before a command answers; more are left to the worker. */
+export const BEFORE_ANSWER = 200;
+
+/** Recomputes marked pairs in one transaction: these, or up to a number of them. The marks are locked while the inputs
+ *  are read, and every change sets its mark in its own transaction, so nothing can change underneath. Returns how many
+ *  were done. */
+export async function recomputeDirty(deps: Deps, which: number | readonly Pair[]): Promise<number> {
   const now = stamp(deps.clock());
   const done = await write<number, never>(deps.pool, async (tx) => {
-    const marked = await peekDirty(tx, limit);
+    const marked = typeof which === 'number' ? await peekDirty(tx, which) : which;
     if (marked.length === 0) return ok(0);
     const needs = new Map((await lockNeedsOf(tx, marked)).map((n) => [`${n.itemId}/${n.locationId}`, n]));
-    const pairs = (await lockDirty(tx, marked)).sort(byPair);
+    const pairs = (await lockDirty(tx, marked, typeof which === 'number' ? 'skip' : 'wait')).sort(byPair);
     if (pairs.length === 0) return ok(0);
     const company = await readCompany(tx);
     const itemIds = [...new Set(pairs.map((p) => p.itemId))];
@@ -76,7 +83,7 @@ export async function recomputeDirty(deps: Deps, limit: number): Promise<number>
 /** Computed rows of the given pairs; transit has levels but no needs. */
 function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
   const out = needRun(inputs.arrays);
-  const fingerprints = stateFingerprints(inputs.arrays, out, inputs.sourceIds, inputs.locationIds);
+  const fingerprints = stateFingerprints(inputs.arrays, out, inputs.sourceIds, inputs.locationIds, inputs.nextDue);
   const items = new Map(inputs.itemIds.map((id, i) => [id, i]));
   const locations = new Map(inputs.locationIds.map((id, i) => [id, i]));
   const decimal = (array: Float64Array, at: number) => sixDecimals(array[at] as number);
@@ -97,6 +104,7 @@ function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
       suggested: decimal(out.quantity, at),
       sourceId: inputs.sourceIds[at] || null,
       needState: needStates[out.state[at] as number] as StateRow['needState'],
+      nextDueAt: inputs.nextDue[at] ? stamp(new Date(inputs.nextDue[at] as number)).slice(0, 19) : null,
       fingerprint: fingerprints[at] as number,
     };
   });
@@ -108,25 +116,28 @@ const sixDecimals = (q: number): string => {
   return `${whole}.${fraction.padEnd(6, '0')}`;
 };
 
-/** Marks every pair whose stored state differs from a fresh run over everything. Returns pairs looked at and marked, and
- *  the business day of the run. */
-export async function markChanged(deps: Deps): Promise<{ pairs: number; changed: number; today: BusinessDate }> {
+/** Marks every pair whose stored state differs from a fresh run over these items, or over everything. Returns pairs looked
+ *  at and marked, and the business day of the run. */
+export async function markChanged(
+  deps: Deps,
+  itemIds: readonly number[] | null = null,
+): Promise<{ pairs: number; changed: number; today: BusinessDate }> {
   const found = await readSnapshot(deps.pool, async (tx) => {
     const today = todayOf(deps, await readCompany(tx));
-    const inputs = await readNeedInputs(tx, null, today);
-    return { changed: await changedPairs(tx, inputs), pairs: inputs.arrays.count, today };
+    const inputs = await readNeedInputs(tx, itemIds, today);
+    return { changed: await changedPairs(tx, inputs, itemIds), pairs: inputs.arrays.count, today };
   });
-  await write<void, never>(deps.pool, async (tx) => ok(await markDirty(tx, found.changed)));
+  await write<void, never>(deps.pool, async (tx) => ok(markDirty(tx, found.changed)));
   return { ...found, changed: found.changed.length };
 }
 
 /** Pairs whose stored fingerprint is not that of a fresh run: first by item, then by place within the items that differ. */
-async function changedPairs(tx: Tx, inputs: NeedInputs): Promise<Pair[]> {
-  const { arrays, itemIds, locationIds, sourceIds } = inputs;
+async function changedPairs(tx: Tx, inputs: NeedInputs, only: readonly number[] | null): Promise<Pair[]> {
+  const { arrays, itemIds, locationIds, sourceIds, nextDue } = inputs;
   const width = locationIds.length;
   // Asked for first: the database sums up while this computes.
-  const digests = readItemDigests(tx);
-  const fresh = stateFingerprints(arrays, needRun(arrays), sourceIds, locationIds);
+  const digests = readItemDigests(tx, only);
+  const fresh = stateFingerprints(arrays, needRun(arrays), sourceIds, locationIds, nextDue);
   const stored = new Map((await digests).map((d) => [d.itemId, d]));
   const differing: number[] = [];
   for (const [i, itemId] of itemIds.entries()) {
@@ -160,20 +171,29 @@ export async function fullNeedRun(deps: Deps): Promise<{ pairs: number; changed:
 const KEPT_DAYS = 30;
 
 /** What a new business day and a start of the application bring: a full run (horizons move with the date); keys of
- *  commands and attempts to sign in that are past their time go. */
+ *  commands, ended jobs and attempts to sign in that are past their time go. */
 export async function beginDay(deps: Deps): Promise<void> {
   await fullNeedRun(deps);
   const before = stamp(new Date(deps.clock().getTime() - KEPT_DAYS * 86_400_000));
   await write<void, never>(deps.pool, async (tx) => {
     await deleteOldKeys(tx, before);
     await deleteOldAttempts(tx, before);
+    await deleteOldJobs(tx, before);
     return ok(undefined);
   });
 }
 
-/** Before needs are shown: begins the day when it has not begun, else takes marks that a crash left behind. */
+/** Marks what time alone has changed since (a part comes within the horizon). Returns how many pairs. */
+export async function takeDue(deps: Deps): Promise<number> {
+  const now = stamp(deps.clock());
+  if (!(await readSnapshot(deps.pool, (tx) => anyDue(tx, now)))) return 0;
+  const marked = await write<number, never>(deps.pool, async (tx) => ok(await markDue(tx, now)));
+  return marked.ok ? marked.value : 0;
+}
+
+/** Before needs are shown: what has become due, and marks that a crash left behind, as far as a person can wait for it.
+ *  The worker does the rest. */
 export async function bringUpToDate(deps: Deps): Promise<void> {
-  const company = await readSnapshot(deps.pool, readCompany);
-  if (company.needsAsOf !== todayOf(deps, company)) await beginDay(deps);
-  else await recomputeDirty(deps, 200);
+  await takeDue(deps);
+  await recomputeDirty(deps, BEFORE_ANSWER);
 }

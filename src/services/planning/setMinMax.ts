@@ -68,7 +68,7 @@ export async function setMinMax(deps: Deps, actor: Actor, request: Request<SetMi
       },
     ]);
     const places = locationId === null ? locations.map((l) => l.id) : [locationId];
-    await markDirty(
+    markDirty(
       tx,
       places.map((id) => ({ itemId, locationId: id })),
     );

@@ -44,7 +44,7 @@ export async function takeBack(
     await recordChanges(tx, actor.userId, now, [
       { entity: 'tray_line', entityId: line.id, action: 'taken back', before: { packQuantity: line.packQuantity } },
     ]);
-    await markDirty(tx, [line]);
+    markDirty(tx, [line]);
     return ok(null);
   });
 }

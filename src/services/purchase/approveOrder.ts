@@ -40,7 +40,7 @@ export async function approveOrder(
     await recordChanges(tx, actor.userId, now, [
       { entity: 'order', entityId: order.id, action: 'approved', after: { number, net } },
     ]);
-    await markDirty(tx, pairsOf(lines, parts));
+    markDirty(tx, pairsOf(lines, parts));
     return ok({ number });
   });
 }

@@ -60,7 +60,7 @@ export async function editOrder(deps: Deps, actor: Actor, request: Request<Order
     }
     await bumpOrder(tx, edit.orderId);
     await recordChanges(tx, actor.userId, now, [applied.value]);
-    await markDirty(tx, pairsOf([line], own));
+    markDirty(tx, pairsOf([line], own));
     return ok(null);
   });
 }

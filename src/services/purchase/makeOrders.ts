@@ -53,7 +53,7 @@ export async function makeOrders(
       ]);
       made.push({ orderId, supplier: supplier.name, lines: groups.length });
     }
-    await markDirty(tx, waiting);
+    markDirty(tx, waiting);
     return ok(made);
   });
 }

@@ -42,7 +42,7 @@ export async function putBackOrder(
         after: { state: next },
       },
     ]);
-    await markDirty(tx, pairsOf(lines, parts));
+    markDirty(tx, pairsOf(lines, parts));
     return ok({ lines: lines.length });
   });
 }

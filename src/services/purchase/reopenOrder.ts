@@ -24,7 +24,7 @@ export async function reopenOrder(
     const { order, lines, parts, next } = loaded.value;
     await setOrderState(tx, order.id, next);
     await recordChanges(tx, actor.userId, now, [{ entity: 'order', entityId: order.id, action: 'opened for editing' }]);
-    await markDirty(tx, pairsOf(lines, parts));
+    markDirty(tx, pairsOf(lines, parts));
     return ok(null);
   });
 }

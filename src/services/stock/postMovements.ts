@@ -91,7 +91,7 @@ export async function postMovements(
     await updateLevel(tx, levelAfter(row, here));
   }
   await insertMovements(tx, rows);
-  await markDirty(tx, pairs);
+  markDirty(tx, pairs);
   return ok(changes.map((c) => posted.get(c) as Posted));
 }
 
@@ -104,7 +104,7 @@ const levelAfter = (row: LevelRow, here: Here) => ({
   value: here.level.value,
   posting: here.posting,
   lastCostQuantity: here.lastCost && toDecimal(here.lastCost.quantity),
-  lastCost: here.lastCost && here.lastCost.value,
+  lastCost: here.lastCost?.value ?? null,
 });
 
 async function post(tx: Tx, here: Here, c: StockChange): Promise<Posting> {

@@ -85,7 +85,7 @@ export async function receiveTransfer(
     await recordChanges(tx, actor.userId, now, [
       { entity: 'transfer', entityId: transferId, action: 'received', after: { lines: request.input.lines, open } },
     ]);
-    await markDirty(
+    markDirty(
       tx,
       pairs.filter((p) => p.locationId === toLocationId),
     );

@@ -30,7 +30,7 @@ export async function reserve(
     return err({ kind: 'not_free', itemId: promise.itemId, free: Math.max(0, level ? freeOf(level) : 0) });
   }
   const { itemId, locationId, promisedTo, userId, at } = promise;
-  await markDirty(tx, [promise]);
+  markDirty(tx, [promise]);
   return ok(await insertAllocation(tx, { itemId, locationId, quantity, promisedTo, userId, at }));
 }
 
@@ -47,7 +47,7 @@ export async function endAllocation(tx: Tx, a: AllocationRow, take: Quantity | n
   const state = take === null ? 'released' : q === held ? 'taken' : 'held';
   await updateAllocation(tx, { id: a.id, taken: toDecimal(taken), state });
   await reduceAllocated(tx, a, toDecimal(q));
-  await markDirty(tx, [a]);
+  markDirty(tx, [a]);
   return q;
 }
 

@@ -81,7 +81,7 @@ export async function shipTransfer(
       { entity: 'transfer', entityId: transferId, action: 'shipped', after: { transfer, lines: lines.length } },
     ]);
     // On the way to where they go.
-    await markDirty(tx, at(toLocationId));
+    markDirty(tx, at(toLocationId));
     return ok({ transferId, transfer });
   });
 }

@@ -1,0 +1,53 @@
+import { orderTotals } from '@/core/purchase';
+import { decimalsOf } from '@/core/money';
+import { fromDecimal, toDecimal } from '@/core/quantity';
+import type { Location } from '@/data/repositories/company';
+import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
+import { totalLineOf } from './pricing';
+
+const plain = (decimal: string) => toDecimal(fromDecimal(decimal));
+
+/** The purchase order as the text of a mail: lines with their deliveries, addresses, terms, sum. Dates are ISO 8601. */
+export function orderMail(
+  order: OrderRow,
+  lines: readonly OrderLineRow[],
+  parts: readonly PartRow[],
+  places: readonly Location[],
+  buyer: { readonly name: string; readonly invoiceAddress: string },
+): { subject: string; body: string } {
+  const totals = orderTotals(lines.map(totalLineOf), order.currency);
+  const digits = decimalsOf(order.currency);
+  const amount = (minor: number) => (minor / 10 ** digits).toFixed(digits);
+  const place = (id: number | null) => places.find((p) => p.id === id);
+  const used = places.filter((l) => parts.some((p) => p.locationId === l.id));
+  const linesText = lines.map((l, i) => {
+    const own = parts.filter((p) => p.lineId === l.id);
+    const price = l.freeOfCharge === 1 ? 'free of charge' : `${plain(l.priceAmount ?? '0')} for ${plain(l.pricePer)}`;
+    return [
+      `${l.lineNo}. ${l.description}`,
+      `   your number ${l.supplierItemNumber || '-'}, our number ${l.itemNumber ?? '-'}`,
+      ...own.map(
+        (p) =>
+          `   ${plain(p.packQuantity)} ${l.packName} (${plain(p.baseQuantity)} ${l.unitName ?? ''}) to ${place(p.locationId)?.name ?? '-'}${p.wantedDate ? `, wanted ${p.wantedDate}` : ''}`,
+      ),
+      `   price ${price}, net ${amount(totals.lines[i] as number)}`,
+    ].join('\n');
+  });
+  const body = [
+    `Purchase order ${order.number}, ${order.orderDate}`,
+    `from ${buyer.name}`,
+    '',
+    ...linesText,
+    '',
+    `Order net ${amount(totals.net)} ${order.currency}, without tax`,
+    `Payment: ${order.paymentTerms}. Delivery: ${order.deliveryTerms}.`,
+    '',
+    'Deliver to:',
+    ...used.map((l) => l.address.replaceAll('\n', ', ')),
+    '',
+    `Invoice to: ${buyer.invoiceAddress.replaceAll('\n', ', ')}`,
+    '',
+    `Approved by ${order.approvedBy ?? ''}. Please quote the order number on delivery note and invoice.`,
+  ].join('\n');
+  return { subject: `Purchase order ${order.number} from ${buyer.name}`, body };
+}

@@ -1,0 +1,22 @@
+import { type Actor, may } from '@/core/people';
+import { ok, type Result } from '@/core/result';
+import { recordChanges } from '@/data/repositories/bookkeeping';
+import { command, type Request } from '../command';
+import type { Deps } from '../deps';
+import type { Failure } from '../failure';
+import { leaveToWorker } from './leaveToWorker';
+
+/** Has the worker check all needs afresh. Errors: forbidden. */
+export async function startJob(
+  deps: Deps,
+  actor: Actor,
+  request: Request<{ readonly kind: 'check-needs' }>,
+): Promise<Result<{ jobId: number }, Failure>> {
+  const allowed = may(actor, 'needs.decide');
+  if (!allowed.ok) return allowed;
+  return command(deps, actor, 'start-job', request, async (tx, now) => {
+    const jobId = await leaveToWorker(tx, request.input.kind, now, actor.userId);
+    await recordChanges(tx, actor.userId, now, [{ entity: 'job', entityId: jobId, action: 'started' }]);
+    return ok({ jobId });
+  });
+}
