@@ -25,6 +25,12 @@ module.exports = {
     },
     {
       ...shared,
+      displayName: 'events',
+      testMatch: ['<rootDir>/tests/events/**/*.test.ts'],
+      setupFilesAfterEnv: ['<rootDir>/tests/services/patience.ts'],
+    },
+    {
+      ...shared,
       displayName: 'start',
       testMatch: ['<rootDir>/tests/start/**/*.test.ts'],
       setupFilesAfterEnv: ['<rootDir>/tests/services/patience.ts'],

@@ -63,7 +63,7 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
         businessDate: '',
         counted: [{ partId: 1, quantity: '1', unit: 'dozen' }],
       },
-      { orderId: 1, locationId: 1, deliveryNote: 'n', businessDate: ''.repeat(61), counted: [] },
+      { orderId: 1, locationId: 1, deliveryNote: 'n'.repeat(61), businessDate: '', counted: [] },
       { orderId: 1, locationId: 1, counted: [] },
       {
         orderId: 1,

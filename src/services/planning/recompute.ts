@@ -72,7 +72,12 @@ export async function recomputeDirty(deps: Deps, which: number | readonly Pair[]
         at: now,
       });
     }
-    await upsertStates(tx, states);
+    // A mark often changes nothing: what is stored already is not written again.
+    const stored = await readStateFingerprints(tx, itemIds);
+    await upsertStates(
+      tx,
+      states.filter((s) => stored.get(`${s.itemId}/${s.locationId}`) !== s.fingerprint),
+    );
     await upsertNeeds(tx, changes);
     await clearDirty(tx, pairs);
     return ok(pairs.length);
