@@ -4,15 +4,15 @@ import type { Actor } from '@/core/people';
 import { fromDecimal, toDecimal, units } from '@/core/quantity';
 import { ok, unwrap } from '@/core/result';
 import { readSuppliers } from '@/data/repositories/catalogue';
+import { readCompany } from '@/data/repositories/company';
 import { write } from '@/data/transaction';
 import { readBuying } from '@/services/catalogue/buying';
+import { type Deps, stamp, todayOf } from '@/services/deps';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { enterOrder, enterStockLine } from '@/services/purchase/enterOrder';
 import { readOrder } from '@/services/purchase/readOrders';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
-import { readCompany } from '@/data/repositories/company';
-import { type Deps, stamp, todayOf } from '@/services/deps';
 import type { Placed } from './catalogue';
 
 type PlanLine = {

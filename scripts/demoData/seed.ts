@@ -9,7 +9,7 @@ import { fullNeedRun } from '@/services/planning/recompute';
 import { postMovements, type StockChange } from '@/services/stock/postMovements';
 import { type Placed, writeCatalogue } from './catalogue';
 import { company } from './company';
-import { placeOrder, pastOrders } from './history';
+import { pastOrders, placeOrder } from './history';
 import { seeded } from './random';
 
 /** Item and place of the shortages of the demo, as a share of the minimum that is left. */

@@ -47,6 +47,8 @@ export type Failure =
   | { readonly kind: 'nothing_counted' }
   | { readonly kind: 'not_free'; readonly itemId: number; readonly free: Quantity }
   | { readonly kind: 'books_closed'; readonly to: string }
+  | { readonly kind: 'touched_since'; readonly who: string; readonly action: string; readonly at: string }
+  | { readonly kind: 'not_undoable'; readonly because: 'unknown' | 'already_undone' | 'gone_on' }
   | { readonly kind: 'no_mail_address'; readonly supplier: string }
   | { readonly kind: 'already_reversed'; readonly receipt: string }
   | { readonly kind: 'key_reused' }

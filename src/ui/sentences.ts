@@ -47,6 +47,7 @@ const actions: Readonly<Record<string, string>> = {
   send: 'sent',
   put_back: 'put back',
   receive: 'booked in',
+  restore: 'taken out of the trays again',
 };
 const states: Readonly<Record<string, string>> = {
   draft: 'a draft',
@@ -92,6 +93,14 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `Only ${format.quantity(failure.free)} of this is free.`;
     case 'books_closed':
       return `The books are closed to ${format.date(failure.to)}; nothing can be posted on or before that day.`;
+    case 'touched_since':
+      return `${failure.who} has worked on this since (${failure.action}); nothing was undone.`;
+    case 'not_undoable':
+      return {
+        unknown: 'This can’t be undone.',
+        already_undone: 'This has been undone already.',
+        gone_on: 'Work has gone on from here, so this can’t be undone any more.',
+      }[failure.because];
     case 'no_mail_address':
       return `${failure.supplier} has no mail address on file; send the order another way.`;
     case 'already_reversed':

@@ -1,8 +1,8 @@
 import { readItem, readItems } from '@/services/catalogue/readItems';
 import { readPolicies } from '@/services/planning/readPolicies';
+import { fullNeedRun } from '@/services/planning/recompute';
 import { readOrders } from '@/services/purchase/readOrders';
 import { readArrivals } from '@/services/stock/readArrivals';
-import { fullNeedRun } from '@/services/planning/recompute';
 import { seedDemo } from '../../scripts/demoData/seed';
 import { type Books, freshBooks, jun, mira, must, violations } from './support';
 

@@ -1,12 +1,12 @@
 import { mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Handler } from '@/jobs/handlers';
 import { sendWaitingMail } from '@/jobs/mail';
 import { tick } from '@/jobs/tick';
 import { LEASE_SECONDS, workOnce } from '@/jobs/worker';
-import type { Handler } from '@/jobs/handlers';
-import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { markChanged } from '@/services/planning/recompute';
+import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';

@@ -4,8 +4,9 @@ import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { approveOrder } from '@/services/purchase/approveOrder';
-import { editOrder, type OrderEdit } from '@/services/purchase/editOrder';
+import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
+import type { OrderEdit } from '@/services/purchase/orderCell';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { readOrder } from '@/services/purchase/readOrders';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
@@ -51,7 +52,9 @@ async function draft(): Promise<number> {
   return made?.orderId ?? 0;
 }
 
-const actions: Record<OrderAction, (id: number) => Promise<Result<unknown, Failure>>> = {
+/** Restoring is the undoing of a put back (undo.test.ts). */
+type Action = Exclude<OrderAction, 'restore'>;
+const actions: Record<Action, (id: number) => Promise<Result<unknown, Failure>>> = {
   edit: async (id: number) => {
     const order = await view(id);
     const part = order.lines[0]?.parts[0];
@@ -80,7 +83,6 @@ const actions: Record<OrderAction, (id: number) => Promise<Result<unknown, Failu
   },
   put_back: async (id: number) => putBackOrder(books.deps, mira, await withVersion(id)),
 };
-type Action = OrderAction;
 
 // Each path is what leads to the state; then every action is tried in it, through the services on the database.
 const paths: Record<OrderState, Action[]> = {

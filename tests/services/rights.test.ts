@@ -3,16 +3,17 @@ import { join } from 'node:path';
 import type { Actor, Role } from '@/core/people';
 import type { Result } from '@/core/result';
 import { readItem, readItems } from '@/services/catalogue/readItems';
-import type { Failure } from '@/services/failure';
 import { setSource } from '@/services/catalogue/setSource';
 import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
-import { setPlanningRules } from '@/services/planning/setPlanningRules';
+import { closeBooks } from '@/services/cost/closeBooks';
+import type { Failure } from '@/services/failure';
+import { readFrame } from '@/services/people/readFrame';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readLastBought } from '@/services/planning/readLastBought';
-import { readFrame } from '@/services/people/readFrame';
 import { readNeeds } from '@/services/planning/readNeeds';
 import { readPolicies } from '@/services/planning/readPolicies';
 import { setMinMax } from '@/services/planning/setMinMax';
+import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
@@ -22,19 +23,19 @@ import { readOrder, readOrders } from '@/services/purchase/readOrders';
 import { readTrays } from '@/services/purchase/readTrays';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
-import { readArrival, readArrivals } from '@/services/stock/readArrivals';
-import { cancelJob } from '@/services/work/cancelJob';
-import { readJobs } from '@/services/work/readJobs';
-import { readMail } from '@/services/work/readMail';
-import { startJob } from '@/services/work/startJob';
-import { closeBooks } from '@/services/cost/closeBooks';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { countStock } from '@/services/stock/countStock';
+import { readArrival, readArrivals } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { receiveTransfer } from '@/services/stock/receiveTransfer';
 import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { shipTransfer } from '@/services/stock/shipTransfer';
+import { undoCommand } from '@/services/undo/undoCommand';
+import { cancelJob } from '@/services/work/cancelJob';
+import { readJobs } from '@/services/work/readJobs';
+import { readMail } from '@/services/work/readMail';
+import { startJob } from '@/services/work/startJob';
 import { type Books, edda, freshBooks, jun, mira, must, otto, req } from './support';
 
 let books: Books;
@@ -171,6 +172,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
         ),
     ],
   },
+  'undo/undoCommand': {
+    who: all,
+    tries: [(a) => undoCommand(books.deps, a, req({ undoKey: 'a-key-that-nobody-used' }))],
+  },
   'work/cancelJob': { who: buying, tries: [(a) => cancelJob(books.deps, a, req({ jobId: 999 }))] },
   'work/readJobs': { who: buying, tries: [(a) => readJobs(books.deps, a)] },
   'work/readMail': { who: ['buyer', 'owner', 'bookkeeper'], tries: [(a) => readMail(books.deps, a)] },
@@ -197,6 +202,12 @@ const shared = new Set([
   'stock/postMovements',
   'stock/reserve',
   'purchase/orderMail',
+  'planning/withdraw',
+  'planning/writeMinMax',
+  'purchase/orderCell',
+  'purchase/orderSteps',
+  'stock/reversal',
+  'undo/recordUndo',
   'work/leaveToWorker',
 ]);
 

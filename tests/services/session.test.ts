@@ -1,8 +1,8 @@
 import { findSession } from '@/data/repositories/people';
 import { readSnapshot } from '@/data/transaction';
-import { hashPassword, readSession, rotateSession, signIn, signOut } from '@/services/people/session';
 import { readFrame } from '@/services/people/readFrame';
-import { type Books, freshBooks, jun, mira, must, MONDAY } from './support';
+import { hashPassword, readSession, rotateSession, signIn, signOut } from '@/services/people/session';
+import { type Books, freshBooks, jun, MONDAY, mira, must } from './support';
 
 let books: Books;
 beforeEach(async () => {

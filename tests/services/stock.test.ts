@@ -1,5 +1,5 @@
-import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { closeBooks } from '@/services/cost/closeBooks';
+import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { countStock } from '@/services/stock/countStock';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { receiveTransfer } from '@/services/stock/receiveTransfer';

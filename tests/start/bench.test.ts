@@ -2,7 +2,11 @@ import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 
 const bench = (name: string) =>
-  spawnSync('npm', ['run', '--silent', 'bench', '--', name], { cwd: join(__dirname, '..', '..'), encoding: 'utf8', env: { ...process.env, VORRAT_BENCH_ITEMS: '2000' } });
+  spawnSync('npm', ['run', '--silent', 'bench', '--', name], {
+    cwd: join(__dirname, '..', '..'),
+    encoding: 'utf8',
+    env: { ...process.env, VORRAT_BENCH_ITEMS: '2000' },
+  });
 
 // What is measured is a figure, never a reason to fail; that it is measured and printed as agreed is tested.
 test('a bench prints one JSON line per figure: value and baseline of the same run, their ratio, the goal', () => {

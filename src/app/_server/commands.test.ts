@@ -128,6 +128,7 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     bad: [{ locationId: 1, lines: [{ itemId: 1, quantity: '0' }] }],
   },
   'reverse-receipt': { good: [{ receiptId: 1, reason: '' }], bad: [{ receiptId: 1 }] },
+  undo: { good: [{ undoKey: key }], bad: [{ undoKey: 'short' }, {}] },
   'start-job': { good: [{ kind: 'check-needs' }], bad: [{ kind: 'begin-day' }, {}] },
   'cancel-job': { good: [{ jobId: 1 }], bad: [{ jobId: 'x' }] },
   'close-books': { good: [{ to: '2026-10-31', was: '' }], bad: [{ to: '2026-10-31' }] },

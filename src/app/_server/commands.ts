@@ -1,12 +1,13 @@
 import Joi from 'joi';
 import type { Actor } from '@/core/people';
 import type { Result } from '@/core/result';
+import { setSource } from '@/services/catalogue/setSource';
+import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
 import type { Request } from '@/services/command';
+import { closeBooks } from '@/services/cost/closeBooks';
 import type { Deps } from '@/services/deps';
 import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
-import { setSource } from '@/services/catalogue/setSource';
-import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
@@ -16,9 +17,6 @@ import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
-import { closeBooks } from '@/services/cost/closeBooks';
-import { cancelJob } from '@/services/work/cancelJob';
-import { startJob } from '@/services/work/startJob';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { countStock } from '@/services/stock/countStock';
 import { receiveGoods } from '@/services/stock/receiveGoods';
@@ -26,6 +24,9 @@ import { receiveTransfer } from '@/services/stock/receiveTransfer';
 import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { shipTransfer } from '@/services/stock/shipTransfer';
+import { undoCommand } from '@/services/undo/undoCommand';
+import { cancelJob } from '@/services/work/cancelJob';
+import { startJob } from '@/services/work/startJob';
 
 const id = Joi.number()
   .integer()
@@ -37,6 +38,9 @@ const rules = Joi.object({
   trigger: Joi.valid('at_or_below', 'strictly_below').required(),
   refill: Joi.valid('up_to_max', 'up_to_min').required(),
 });
+const key = Joi.string()
+  .pattern(/^[A-Za-z0-9_-]{16,64}$/)
+  .required();
 const day = Joi.string().allow('').max(10).required();
 const note = (most: number) => Joi.string().allow('').max(most).required();
 const lines = (fields: object) => Joi.array().items(Joi.object(fields)).min(1).max(500).required();
@@ -156,14 +160,13 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     countStock,
   ),
   'reverse-receipt': entry(Joi.object({ receiptId: id, reason: note(200) }), reverseReceipt),
+  undo: entry(Joi.object({ undoKey: key }), undoCommand),
   'start-job': entry(Joi.object({ kind: Joi.valid('check-needs').required() }), startJob),
   'cancel-job': entry(Joi.object({ jobId: id }), cancelJob),
   'close-books': entry(Joi.object({ to: day, was: day }), closeBooks),
 };
 
 export const envelope = Joi.object({
-  key: Joi.string()
-    .pattern(/^[A-Za-z0-9_-]{16,64}$/)
-    .required(),
+  key,
   input: Joi.object().required(),
 });

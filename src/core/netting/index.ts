@@ -1,4 +1,3 @@
-export { itemDigest, stateFingerprints } from './stateFingerprint';
 export {
   emptyNeedRunInput,
   type NeedRunInput,
@@ -12,4 +11,5 @@ export { fixedMultiple, netRequirement, triggers } from './netRequirement';
 export { free, openQuantity, type PositionParts, position } from './position';
 export { type Reckoning, reckon, type Step, type StepLabel, type Term, type TermLabel } from './reckoning';
 export { type OrderRule, roundOrder, silences } from './roundOrder';
+export { itemDigest, stateFingerprints } from './stateFingerprint';
 export { type MinMax, refillLevel, returns, type Suggestion, suggest } from './suggest';

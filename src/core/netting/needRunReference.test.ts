@@ -1,7 +1,7 @@
 import Fraction from 'fraction.js';
-import { seededNumbers } from '../../../tests/seededNumbers';
 import { contentMicro, type Pack, packContent } from '@/core/packs';
-import { conversionFactor, fraction, type Fraction as Exact } from '@/core/units';
+import { conversionFactor, type Fraction as Exact, fraction } from '@/core/units';
+import { seededNumbers } from '../../../tests/seededNumbers';
 import { emptyNeedRunInput, needRun, roundings } from '.';
 
 // Second opinion: the same rules once more in exact fractions of whole units (fraction.js, a general-purpose library).

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import Fraction from 'fraction.js';
+import { MICRO, units } from '@/core/quantity';
 import type { MinMax } from '.';
 import {
   emptyNeedRunInput,
-  itemDigest,
   fixedMultiple,
   free,
+  itemDigest,
   needRun,
   netRequirement,
   openQuantity,
@@ -18,7 +19,6 @@ import {
   stateFingerprints,
   suggest,
 } from '.';
-import { MICRO, units } from '@/core/quantity';
 
 const minMax = (min: number, max: number | null, trigger: MinMax['trigger'] = 'at_or_below'): MinMax => ({
   kind: 'min_max',

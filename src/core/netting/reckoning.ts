@@ -1,8 +1,8 @@
 import type { Quantity } from '@/core/quantity';
-import { type MinMax, refillLevel } from './suggest';
+import { netRequirement } from './netRequirement';
 import { type PositionParts, position } from './position';
 import { type OrderRule, roundOrder, silences } from './roundOrder';
-import { netRequirement } from './netRequirement';
+import { type MinMax, refillLevel } from './suggest';
 
 export type TermLabel = 'refill_to_max' | 'refill_to_min' | 'on_hand' | 'blocked' | 'on_the_way' | 'in_trays' | 'owed';
 

@@ -1,9 +1,9 @@
-import reference from '../../../tests/reference/netting.json';
-import { roundToStep } from '@/core/packs';
 import { lineNet, minorToDecimal } from '@/core/money';
+import { roundToStep } from '@/core/packs';
 import type { Trigger } from '@/core/policy';
 import { units } from '@/core/quantity';
 import { fraction } from '@/core/units';
+import reference from '../../../tests/reference/netting.json';
 import { fixedMultiple, netRequirement, position, triggers } from '.';
 
 type Input = {

@@ -25,6 +25,7 @@ describe('rights', () => {
     'stock.transfer': ['buyer', 'owner', 'shop'],
     'stock.count': ['buyer', 'owner', 'shop'],
     'books.close': ['owner', 'bookkeeper'],
+    undo: ['buyer', 'owner', 'shop', 'bookkeeper'],
     'catalogue.edit': ['buyer', 'owner'],
     'policies.edit': ['buyer', 'owner'],
   };

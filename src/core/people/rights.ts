@@ -17,7 +17,8 @@ export type Right =
   | 'stock.allocate'
   | 'stock.transfer'
   | 'stock.count'
-  | 'books.close';
+  | 'books.close'
+  | 'undo';
 
 const buying: readonly Right[] = [
   'needs.read',
@@ -34,14 +35,15 @@ const buying: readonly Right[] = [
   'stock.allocate',
   'stock.transfer',
   'stock.count',
+  'undo',
 ];
 
 /** What each role may do; what is not listed is denied. */
 const rightsOf: Readonly<Record<Role, readonly Right[]>> = {
   buyer: buying,
   owner: [...buying, 'books.close'],
-  shop: ['goods.receive', 'stock.read', 'stock.sell', 'stock.allocate', 'stock.transfer', 'stock.count'],
-  bookkeeper: ['orders.read', 'stock.read', 'books.close'],
+  shop: ['goods.receive', 'stock.read', 'stock.sell', 'stock.allocate', 'stock.transfer', 'stock.count', 'undo'],
+  bookkeeper: ['orders.read', 'stock.read', 'books.close', 'undo'],
 };
 
 /** The acting person. `locations` limits what happens at a place; null means everywhere. */

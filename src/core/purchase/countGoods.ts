@@ -1,7 +1,7 @@
 import { openQuantity } from '@/core/netting';
 import { baseQuantity, packsIn } from '@/core/packs';
 import type { Quantity } from '@/core/quantity';
-import { ok, err, type Result } from '@/core/result';
+import { err, ok, type Result } from '@/core/result';
 import type { Fraction } from '@/core/units';
 import { checkLineQuantity, type LineQuantityFault } from './checkLineQuantity';
 

@@ -3,7 +3,7 @@ import { err, ok, type Result } from '@/core/result';
 
 /** Stored states. How far goods have come is derived from the delivery parts, never stored. */
 export type OrderState = 'draft' | 'approved' | 'sent' | 'put_back' | 'cancelled';
-export type OrderAction = 'edit' | 'approve' | 'reopen' | 'send' | 'put_back' | 'receive';
+export type OrderAction = 'edit' | 'approve' | 'reopen' | 'send' | 'put_back' | 'receive' | 'restore';
 
 /** The lifecycle of a purchase order: state × action → next state. What is not listed is refused.
  *  A draft that never had a number is put back; one that has a number is cancelled and keeps it. */
@@ -11,8 +11,9 @@ const transitions: Readonly<Record<OrderState, Partial<Record<OrderAction, Order
   draft: { edit: 'draft', approve: 'approved', put_back: 'put_back' },
   approved: { reopen: 'draft', send: 'sent', receive: 'approved', put_back: 'cancelled' },
   sent: { receive: 'sent' },
-  put_back: {},
-  cancelled: {},
+  // Undoing a put back gives the order the state it had; which one that was, the undo step knows.
+  put_back: { restore: 'draft' },
+  cancelled: { restore: 'approved' },
 };
 
 export type OrderStateFault = {

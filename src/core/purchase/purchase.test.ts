@@ -21,11 +21,13 @@ const order = (state: OrderState, number: string | null = null, anyReceived = fa
 
 describe('life of an order', () => {
   const states: OrderState[] = ['draft', 'approved', 'sent', 'put_back', 'cancelled'];
-  const actions: OrderAction[] = ['edit', 'approve', 'reopen', 'send', 'put_back', 'receive'];
+  const actions: OrderAction[] = ['edit', 'approve', 'reopen', 'send', 'put_back', 'receive', 'restore'];
   const allowed: Partial<Record<OrderState, Partial<Record<OrderAction, OrderState>>>> = {
     draft: { edit: 'draft', approve: 'approved', put_back: 'put_back' },
     approved: { reopen: 'draft', send: 'sent', put_back: 'cancelled', receive: 'approved' },
     sent: { receive: 'sent' },
+    put_back: { restore: 'draft' },
+    cancelled: { restore: 'approved' },
   };
   test.each(states.flatMap((s) => actions.map((a) => [s, a] as const)))('%s, %s', (state, action) => {
     const next = nextState(order(state), action);

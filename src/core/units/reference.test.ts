@@ -1,7 +1,7 @@
 import Fraction from 'fraction.js';
-import reference from '../../../tests/reference/units.json';
 import { cascade, roundToStep } from '@/core/packs';
 import { fromDecimal, toDecimal } from '@/core/quantity';
+import reference from '../../../tests/reference/units.json';
 import { conversionFactor, decimalFraction, fraction, times, unitsByCode } from '.';
 
 // biome-ignore lint/suspicious/noExplicitAny: the cases of one file have fields of different types.

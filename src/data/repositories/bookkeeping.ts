@@ -1,5 +1,5 @@
-import type { SqlValue, Tx } from '../sql';
 import { isDuplicate } from '../errors';
+import type { SqlValue, Tx } from '../sql';
 
 /** First insert of a command. Null when the key is new; else what was stored under it. A duplicate waits for the first. */
 export async function claimKey(

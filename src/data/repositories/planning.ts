@@ -5,7 +5,7 @@ import { byPair, type Pair } from './levels';
 /** Marks pairs for recomputation, in the transaction of the change: written by `flushMarks` as the last thing before its
  *  commit, in key order, so that nobody waits for anything while holding a mark. */
 export function markDirty(tx: Tx, pairs: readonly Pair[]): void {
-  tx.marked.pairs.push(...pairs);
+  for (const p of pairs) tx.marked.pairs.push(p);
 }
 
 /** Marks all pairs of the items that a supplier is a source of; of one source's item; of everything. Too many to

@@ -4,7 +4,7 @@ import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { unwrap } from '@/core/result';
 import { preferredSource, priceAt } from '@/core/sourcing';
 import { type Fraction, fraction } from '@/core/units';
-import { readPacks, readPrices, readSources, type PriceRow, type SourceRow } from '@/data/repositories/catalogue';
+import { type PriceRow, readPacks, readPrices, readSources, type SourceRow } from '@/data/repositories/catalogue';
 import type { Tx } from '@/data/sql';
 
 /** How an item is bought from one source: the pack, its content in base units, the price steps. */

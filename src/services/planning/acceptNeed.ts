@@ -11,8 +11,9 @@ import { readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import { type Failure, invalidField } from '../failure';
-import { fingerprintOf } from './recompute';
+import { recordUndo } from '../undo/recordUndo';
 import { reckonPair } from './reckonPair';
+import { fingerprintOf } from './recompute';
 
 export type AcceptNeed = { readonly needId: number; readonly fingerprint: string; readonly packs: string };
 export type AcceptedNeed = { readonly trayLineId: number; readonly supplier: string };
@@ -83,6 +84,7 @@ export async function acceptNeed(
         after: quantities,
       },
     ]);
+    await recordUndo(tx, actor, request.key, 'accept-need', now, { kind: 'accepted', needId, trayLineId });
     markDirty(tx, [{ itemId, locationId }]);
     return ok({ trayLineId, supplier: buying.source.supplierName });
   });

@@ -1,5 +1,6 @@
 import { arrivalDate } from '@/core/calendar';
 import { lineNet } from '@/core/money';
+import type { Reckoning } from '@/core/netting';
 import { packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, type Quantity } from '@/core/quantity';
@@ -15,11 +16,10 @@ import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { gaugeOf, type Gauge } from '../stock/gauge';
+import { type Gauge, gaugeOf } from '../stock/gauge';
 import { policyAt, reckoningOf } from './reckonPair';
 import { bringUpToDate } from './recompute';
 import { trayTotals } from './trayTotals';
-import type { Reckoning } from '@/core/netting';
 
 export type NeedView = {
   readonly id: number;

@@ -2,8 +2,8 @@ import { type PositionParts, type Reckoning, reckon } from '@/core/netting';
 import { type EffectivePolicy, effectivePolicy } from '@/core/policy';
 import { fromDecimal } from '@/core/quantity';
 import type { Company } from '@/data/repositories/company';
-import { type PolicyRow, readPoliciesOf } from '@/data/repositories/policies';
 import { readStates, type StateRow } from '@/data/repositories/planning';
+import { type PolicyRow, readPoliciesOf } from '@/data/repositories/policies';
 import type { Tx } from '@/data/sql';
 import { type Buying, orderRuleOf } from '../catalogue/buying';
 

@@ -4,8 +4,8 @@ import { toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
 import { deleteOldKeys } from '@/data/repositories/bookkeeping';
 import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
-import { byPair, type Pair } from '@/data/repositories/levels';
 import { deleteOldJobs } from '@/data/repositories/jobs';
+import { byPair, type Pair } from '@/data/repositories/levels';
 import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
 import { deleteOldAttempts } from '@/data/repositories/people';
 import {
@@ -22,6 +22,7 @@ import {
   upsertStates,
 } from '@/data/repositories/planning';
 import { readItemDigests, readStateFingerprints } from '@/data/repositories/stateFingerprints';
+import { deleteOldUndoSteps } from '@/data/repositories/undo';
 import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, stamp, todayOf } from '../deps';
@@ -184,6 +185,7 @@ export async function beginDay(deps: Deps): Promise<void> {
     await deleteOldKeys(tx, before);
     await deleteOldAttempts(tx, before);
     await deleteOldJobs(tx, before);
+    await deleteOldUndoSteps(tx, before);
     return ok(undefined);
   });
 }

@@ -2,14 +2,14 @@ import { type Actor, may } from '@/core/people';
 import { checkMinMax } from '@/core/policy';
 import { entryText, parseQuantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
-import { recordChanges } from '@/data/repositories/bookkeeping';
 import { findItem } from '@/data/repositories/catalogue';
 import { readLocations } from '@/data/repositories/company';
-import { markDirty } from '@/data/repositories/planning';
-import { deletePolicy, insertMinMax, lockPolicy, updateMinMax } from '@/data/repositories/policies';
+import { lockPolicy } from '@/data/repositories/policies';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import { type Failure, invalidField } from '../failure';
+import { recordUndo } from '../undo/recordUndo';
+import { writeMinMax } from './writeMinMax';
 
 /** Minimum and maximum of an item at a location, or everywhere (location null), as typed; `was` is the setting of this
  *  very scope as the person saw it, null when there was none. Both empty resets a location to what the item says. */
@@ -21,6 +21,7 @@ export type SetMinMax = {
   readonly was: { readonly min: string; readonly max: string } | null;
 };
 
+const text = (q: number | null): string | null => (q === null ? null : toDecimal(q));
 const entry = (q: number | null): string => (q === null ? '' : entryText(q));
 
 /** Errors: forbidden, not_found, invalid_field min or max (text, decimals, min above max), changed_meanwhile. */
@@ -54,24 +55,19 @@ export async function setMinMax(deps: Deps, actor: Actor, request: Request<SetMi
       string | null,
       string | null,
     ];
-    if (low === null) {
-      if (had) await deletePolicy(tx, had.id);
-    } else if (had) await updateMinMax(tx, had.id, low, high);
-    else await insertMinMax(tx, { itemId, locationId, min: low, max: high });
-    await recordChanges(tx, actor.userId, now, [
-      {
-        entity: 'policy',
-        entityId: itemId,
-        action: locationId === null ? 'min/max everywhere' : `min/max at ${locationId}`,
-        before: had && { min: had.min, max: had.max },
-        after: { min: low, max: high },
-      },
-    ]);
-    const places = locationId === null ? locations.map((l) => l.id) : [locationId];
-    markDirty(
-      tx,
-      places.map((id) => ({ itemId, locationId: id })),
-    );
+    await writeMinMax(tx, actor, now, {
+      itemId,
+      locationId,
+      had,
+      after: low === null ? null : { min: low, max: high },
+    });
+    await recordUndo(tx, actor, request.key, 'set-min-max', now, {
+      kind: 'min_max',
+      itemId,
+      locationId,
+      before: had && { min: text(had.min), max: text(had.max) },
+      after: low === null ? null : { min: low, max: high },
+    });
     return ok(null);
   });
 }

@@ -8,6 +8,7 @@ import { markDirty } from '@/data/repositories/planning';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { recordUndo } from '../undo/recordUndo';
 import { loadOrder, pairsOf } from './loadOrder';
 import { findingsOf } from './orderFindings';
 import { numberText, periodOf } from './orderNumber';
@@ -40,6 +41,7 @@ export async function approveOrder(
     await recordChanges(tx, actor.userId, now, [
       { entity: 'order', entityId: order.id, action: 'approved', after: { number, net } },
     ]);
+    await recordUndo(tx, actor, request.key, 'approve-order', now, { kind: 'approved', orderId: order.id });
     markDirty(tx, pairsOf(lines, parts));
     return ok({ number });
   });

@@ -1,44 +1,15 @@
-import { parseDate } from '@/core/calendar';
-import { parsePrice } from '@/core/money';
-import { partQuantities } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
-import { checkLineQuantity } from '@/core/purchase';
-import { fromDecimal, toDecimal } from '@/core/quantity';
-import { err, ok, type Result } from '@/core/result';
-import { fraction } from '@/core/units';
-import { type Change, readChanges, recordChanges } from '@/data/repositories/bookkeeping';
+import { ok, type Result } from '@/core/result';
 import { readCompany } from '@/data/repositories/company';
-import {
-  bumpOrder,
-  deleteOrderLine,
-  type OrderLineRow,
-  type PartRow,
-  updateOrderLine,
-  updatePart,
-} from '@/data/repositories/orders';
-import { markDirty } from '@/data/repositories/planning';
-import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
-import type { Tx } from '@/data/sql';
-import { readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
-import { type Failure, invalidField } from '../failure';
-import { loadOrder, pairsOf } from './loadOrder';
-import { expectedPrice } from './pricing';
+import type { Failure } from '../failure';
+import { recordUndo } from '../undo/recordUndo';
+import { loadOrder } from './loadOrder';
+import { changeCell, type OrderEdit } from './orderCell';
 
-/** One cell of a draft. `was` is what the person saw: two people in one order lose nothing, because a cell that someone
- *  else changed meanwhile is shown, and cells that do not touch are both kept. */
-export type OrderEdit = { readonly orderId: number } & (
-  | { readonly field: 'packs' | 'wantedDate'; readonly partId: number; readonly was: string; readonly now: string }
-  | { readonly field: 'price' | 'freeOfCharge'; readonly lineId: number; readonly was: string; readonly now: string }
-  | { readonly field: 'remove'; readonly lineId: number; readonly was: string }
-);
-
-type Applied = Result<Change, Failure>;
-const plain = (decimal: string) => toDecimal(fromDecimal(decimal));
-
-/** Changes one cell of a draft order, or puts one line back into its tray.
- *  Errors: forbidden, not_found, not_in_this_state, invalid_field, changed_meanwhile (with who and the value now). */
+/** Changes one cell of a draft order, or puts one line back into its tray (that can't be undone as such; the line can be
+ *  ordered again). Errors: forbidden, not_found, not_in_this_state, invalid_field, changed_meanwhile (with who and the value now). */
 export async function editOrder(deps: Deps, actor: Actor, request: Request<OrderEdit>): Promise<Result<null, Failure>> {
   const allowed = may(actor, 'orders.edit');
   if (!allowed.ok) return allowed;
@@ -46,112 +17,14 @@ export async function editOrder(deps: Deps, actor: Actor, request: Request<Order
   return command(deps, actor, 'edit-order', request, async (tx, now) => {
     const loaded = await loadOrder(tx, edit.orderId, 'edit');
     if (!loaded.ok) return loaded;
-    const { lines, parts } = loaded.value;
-    const part = 'partId' in edit ? parts.find((p) => p.id === edit.partId) : undefined;
-    const line = lines.find((l) => l.id === ('lineId' in edit ? edit.lineId : part?.lineId));
-    if (!line) return err({ kind: 'not_found', what: 'line' });
-    const own = parts.filter((p) => p.lineId === line.id);
     const today = todayOf(deps, await readCompany(tx));
-    const applied = await apply(tx, edit, line, own, part, today);
-    if (!applied.ok) {
-      if (applied.error.kind !== 'changed_meanwhile') return applied;
-      const last = (await readChanges(tx, 'order', edit.orderId)).at(-1);
-      return err({ ...applied.error, who: last?.who ?? null });
+    const changed = await changeCell(tx, actor, now, today, loaded.value, edit);
+    if (!changed.ok) return changed;
+    if (edit.field !== 'remove') {
+      const stored = changed.value ?? edit.now;
+      const back = { ...edit, was: stored, now: edit.was };
+      await recordUndo(tx, actor, request.key, 'edit-order', now, { kind: 'cell', back });
     }
-    await bumpOrder(tx, edit.orderId);
-    await recordChanges(tx, actor.userId, now, [applied.value]);
-    markDirty(tx, pairsOf([line], own));
     return ok(null);
-  });
-}
-
-async function apply(
-  tx: Tx,
-  edit: OrderEdit,
-  line: OrderLineRow,
-  own: readonly PartRow[],
-  part: PartRow | undefined,
-  today: string,
-): Promise<Applied> {
-  const meanwhile = (now: string): Applied => err({ kind: 'changed_meanwhile', what: 'value', who: null, now });
-  const record = (action: string, before: string, after: string): Applied =>
-    ok({ entity: 'order', entityId: edit.orderId, action: `line ${line.lineNo}: ${action}`, before, after });
-  switch (edit.field) {
-    case 'packs': {
-      const packs = checkLineQuantity(edit.now);
-      if (!packs.ok) return err(invalidField('packs', packs.error));
-      if (!part) return err({ kind: 'not_found', what: 'line' });
-      if (plain(part.packQuantity) !== edit.was) return meanwhile(plain(part.packQuantity));
-      const quantities = own.map((p) => (p.id === part.id ? packs.value : fromDecimal(p.packQuantity)));
-      await writeQuantities(tx, line, own, quantities, today);
-      return record('quantity', edit.was, toDecimal(packs.value));
-    }
-    case 'wantedDate': {
-      const day = edit.now.trim() === '' ? ok(null) : parseDate(edit.now, today);
-      if (!day.ok) return err(invalidField('wantedDate', day.error));
-      if (!part) return err({ kind: 'not_found', what: 'line' });
-      if ((part.wantedDate ?? '') !== edit.was) return meanwhile(part.wantedDate ?? '');
-      await updatePart(tx, { ...part, wantedDate: day.value });
-      return record('wanted date', edit.was, day.value ?? '');
-    }
-    case 'price': {
-      const price = edit.now.trim() === '' ? ok(null) : parsePrice(edit.now);
-      if (!price.ok) return err(invalidField('price', price.error));
-      const was = line.priceAmount === null ? '' : plain(line.priceAmount);
-      if (was !== edit.was) return meanwhile(was);
-      await updateOrderLine(tx, { ...line, priceAmount: price.value });
-      return record('price', edit.was, price.value ?? '');
-    }
-    case 'freeOfCharge': {
-      if (String(line.freeOfCharge === 1) !== edit.was) return meanwhile(String(line.freeOfCharge === 1));
-      await updateOrderLine(tx, { ...line, freeOfCharge: edit.now === 'true' ? 1 : 0 });
-      return record('free of charge', edit.was, edit.now);
-    }
-    case 'remove': {
-      const byTray = new Map(own.map((p) => [p.trayLineId, p]));
-      const trayIds = own.flatMap((p) => (p.trayLineId === null ? [] : [p.trayLineId]));
-      for (const t of await lockTrayLines(tx, trayIds)) {
-        const p = byTray.get(t.id) as PartRow;
-        await updateTrayLine(tx, {
-          id: t.id,
-          state: 'in_tray',
-          packQuantity: p.packQuantity,
-          baseQuantity: p.baseQuantity,
-        });
-      }
-      await deleteOrderLine(tx, line.id);
-      return record(trayIds.length > 0 ? 'put back into its tray' : 'removed', line.description, '');
-    }
-  }
-}
-
-/** New pack quantities of all parts of a line. The price follows the list at the new quantity as long as nobody set another. */
-async function writeQuantities(
-  tx: Tx,
-  line: OrderLineRow,
-  own: readonly PartRow[],
-  packs: readonly number[],
-  today: string,
-): Promise<void> {
-  const bases = partQuantities(packs, fraction(line.contentNum, line.contentDen));
-  for (const [i, p] of own.entries()) {
-    const packQuantity = toDecimal(packs[i] as number);
-    await updatePart(tx, {
-      id: p.id,
-      packQuantity,
-      baseQuantity: toDecimal(bases[i] as number),
-      wantedDate: p.wantedDate,
-    });
-  }
-  const total = packs.reduce((a, b) => a + b, 0);
-  const buying =
-    line.itemId === null ? undefined : (await readBuying(tx, [line.itemId])).bySource.get(line.sourceId ?? 0);
-  const expected = expectedPrice(buying, total, today);
-  const follows = line.priceAmount === line.expectedAmount;
-  await updateOrderLine(tx, {
-    ...line,
-    ...(follows ? expected : { expectedAmount: expected.expectedAmount }),
-    packQuantity: toDecimal(total),
-    baseQuantity: toDecimal(bases.reduce((a, b) => a + b, 0)),
   });
 }

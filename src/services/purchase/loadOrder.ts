@@ -1,4 +1,7 @@
+import { nextState, type OrderAction, type OrderState } from '@/core/purchase';
+import { fromDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
+import { readChanges } from '@/data/repositories/bookkeeping';
 import {
   lockOrder,
   type OrderLineRow,
@@ -7,9 +10,6 @@ import {
   readOrderLines,
   readParts,
 } from '@/data/repositories/orders';
-import { readChanges } from '@/data/repositories/bookkeeping';
-import { nextState, type OrderAction, type OrderState } from '@/core/purchase';
-import { fromDecimal } from '@/core/quantity';
 import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';
 

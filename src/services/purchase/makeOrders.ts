@@ -12,6 +12,7 @@ import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupByLine } from '../planning/trayTotals';
+import { recordUndo } from '../undo/recordUndo';
 import { enterOrder, enterStockLine } from './enterOrder';
 
 export type MadeOrder = { readonly orderId: number; readonly supplier: string; readonly lines: number };
@@ -50,9 +51,14 @@ export async function makeOrders(
       }
       await recordChanges(tx, actor.userId, now, [
         { entity: 'order', entityId: orderId, action: 'made from tray', after: { lines: groups.length } },
+        ...tray.map((l) => ({ entity: 'tray_line' as const, entityId: l.id, action: 'ordered' })),
       ]);
       made.push({ orderId, supplier: supplier.name, lines: groups.length });
     }
+    await recordUndo(tx, actor, request.key, 'make-orders', now, {
+      kind: 'orders_made',
+      orderIds: made.map((m) => m.orderId),
+    });
     markDirty(tx, waiting);
     return ok(made);
   });

@@ -1,5 +1,5 @@
-import { orderTotals } from '@/core/purchase';
 import { decimalsOf } from '@/core/money';
+import { orderTotals } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { Location } from '@/data/repositories/company';
 import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';

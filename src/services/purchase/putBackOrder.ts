@@ -1,13 +1,11 @@
 import { type Actor, may } from '@/core/people';
 import { ok, type Result } from '@/core/result';
-import { recordChanges } from '@/data/repositories/bookkeeping';
-import { setOrderState } from '@/data/repositories/orders';
-import { markDirty } from '@/data/repositories/planning';
-import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
-import { loadOrder, pairsOf } from './loadOrder';
+import { recordUndo } from '../undo/recordUndo';
+import { loadOrder } from './loadOrder';
+import { putBack } from './orderSteps';
 
 export type OrderVersion = { readonly orderId: number; readonly version: number };
 
@@ -24,25 +22,10 @@ export async function putBackOrder(
   return command(deps, actor, 'put-back-order', request, async (tx, now) => {
     const loaded = await loadOrder(tx, request.input.orderId, 'put_back', request.input.version);
     if (!loaded.ok) return loaded;
-    const { order, lines, parts, next } = loaded.value;
-    const byTrayLine = new Map(parts.filter((p) => p.trayLineId !== null).map((p) => [p.trayLineId as number, p]));
-    for (const line of await lockTrayLines(tx, [...byTrayLine.keys()])) {
-      const part = byTrayLine.get(line.id);
-      if (!part) continue;
-      const { packQuantity, baseQuantity } = part;
-      await updateTrayLine(tx, { id: line.id, state: 'in_tray', packQuantity, baseQuantity });
-    }
-    await setOrderState(tx, order.id, next);
-    await recordChanges(tx, actor.userId, now, [
-      {
-        entity: 'order',
-        entityId: order.id,
-        action: 'put back into trays',
-        before: { state: order.state },
-        after: { state: next },
-      },
-    ]);
-    markDirty(tx, pairsOf(lines, parts));
+    const { order, lines } = loaded.value;
+    const trayLineIds = await putBack(tx, actor, now, loaded.value);
+    const effect = { kind: 'put_back' as const, orderId: order.id, before: order.state, trayLineIds };
+    await recordUndo(tx, actor, request.key, 'put-back-order', now, effect);
     return ok({ lines: lines.length });
   });
 }

@@ -12,7 +12,7 @@ import type { Failure } from '../failure';
 import { numberText, periodOf } from '../purchase/orderNumber';
 import { checkPlacesAndItems, quantitiesOf } from './enterLines';
 import { postMovements, type StockChange } from './postMovements';
-import { releaseOverpromised, type ReleasedPromise } from './reserve';
+import { type ReleasedPromise, releaseOverpromised } from './reserve';
 
 /** What was found of each item, in base units as typed. */
 export type CountStock = {

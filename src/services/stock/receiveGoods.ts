@@ -15,6 +15,7 @@ import { type Failure, invalidField } from '../failure';
 import { loadOrder } from '../purchase/loadOrder';
 import { numberText, periodOf } from '../purchase/orderNumber';
 import { totalLineOf } from '../purchase/pricing';
+import { recordUndo } from '../undo/recordUndo';
 import { businessDayOf } from './businessDay';
 import { postMovements } from './postMovements';
 
@@ -80,7 +81,7 @@ export async function receiveGoods(
     const today = todayOf(deps, await readCompany(tx));
     const day = businessDayOf(businessDate, today);
     if (!day.ok) return day;
-    return book(tx, actor, now, { orderId, locationId, deliveryNote, today, day: day.value }, came);
+    return book(tx, actor, request.key, now, { orderId, locationId, deliveryNote, today, day: day.value }, came);
   });
 }
 
@@ -94,6 +95,7 @@ function countedOn(entry: Entry, part: PartRow, line: OrderLineRow): Result<Coun
 async function book(
   tx: Tx,
   actor: Actor,
+  key: string,
   now: string,
   head: { orderId: number; locationId: number; deliveryNote: string; today: string; day: string },
   came: readonly ReceivedLine[],
@@ -153,5 +155,6 @@ async function book(
     { entity: 'receipt', entityId: receiptId, action: 'booked in', after: { receipt, lines: came.length } },
     { entity: 'order', entityId: orderId, action: 'goods received', after: { receipt } },
   ]);
+  await recordUndo(tx, actor, key, 'receive-goods', now, { kind: 'booked_in', receiptId });
   return ok({ receipt });
 }

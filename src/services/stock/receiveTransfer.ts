@@ -1,6 +1,5 @@
 import { type Actor, may } from '@/core/people';
-import { parseQuantity } from '@/core/quantity';
-import { checked, fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
+import { checked, fromDecimal, parseQuantity, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { divideHalfUp } from '@/core/units';
 import { recordChanges } from '@/data/repositories/bookkeeping';

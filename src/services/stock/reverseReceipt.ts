@@ -1,17 +1,10 @@
 import { type Actor, may } from '@/core/people';
-import { checked, fromDecimal, toDecimal } from '@/core/quantity';
-import { err, ok, type Result } from '@/core/result';
-import { recordChanges } from '@/data/repositories/bookkeeping';
+import type { Result } from '@/core/result';
 import { readCompany } from '@/data/repositories/company';
-import { lockLevels } from '@/data/repositories/levels';
-import { addReceived } from '@/data/repositories/orders';
-import { findReceipt, insertReceiptReversal, readReceiptLines } from '@/data/repositories/receipts';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { loadOrder } from '../purchase/loadOrder';
-import { postMovements, type StockChange } from './postMovements';
-import { releaseOverpromised, type ReleasedPromise } from './reserve';
+import { type Reversed, reversal } from './reversal';
 
 export type ReverseReceipt = { readonly receiptId: number; readonly reason: string };
 
@@ -22,64 +15,10 @@ export async function reverseReceipt(
   deps: Deps,
   actor: Actor,
   request: Request<ReverseReceipt>,
-): Promise<Result<{ receipt: string; released: readonly ReleasedPromise[] }, Failure>> {
+): Promise<Result<Reversed, Failure>> {
   const allowed = may(actor, 'goods.receive');
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'reverse-receipt', request, async (tx, now) => {
-    const { receiptId, reason } = request.input;
-    const seen = await findReceipt(tx, receiptId);
-    if (!seen) return err({ kind: 'not_found', what: 'receipt' });
-    const place = may(actor, 'goods.receive', { locationIds: [seen.locationId] });
-    if (!place.ok) return place;
-    const loaded = await loadOrder(tx, seen.orderId, 'receive');
-    if (!loaded.ok) return loaded;
-    // Under the lock of its order nobody else reverses it.
-    const receipt = await findReceipt(tx, receiptId);
-    if (!receipt || receipt.reversed === 1) return err({ kind: 'already_reversed', receipt: seen.number });
-    const parts = new Map(loaded.value.parts.map((p) => [p.id, p]));
-    const lines = await readReceiptLines(tx, receiptId);
-    for (const l of lines) {
-      const part = parts.get(l.partId);
-      if (!part) throw new Error(`receipt ${receiptId} without its part ${l.partId}`);
-      const after = {
-        ...part,
-        received: toDecimal(checked(fromDecimal(part.received) - fromDecimal(l.baseQuantity))),
-        receivedPacks: toDecimal(checked(fromDecimal(part.receivedPacks) - fromDecimal(l.packQuantity))),
-        receivedValue: part.receivedValue - l.value,
-      };
-      parts.set(part.id, after);
-      await addReceived(tx, after);
-    }
-    const today = todayOf(deps, await readCompany(tx));
-    const changes = lines.flatMap((l): StockChange[] =>
-      l.itemId === null
-        ? []
-        : [
-            {
-              itemId: l.itemId,
-              locationId: receipt.locationId,
-              kind: 'receipt_reversal',
-              businessDate: today,
-              quantity: -fromDecimal(l.baseQuantity),
-              value: -l.value,
-              document: { kind: 'receipt', id: receiptId, line: l.lineNo },
-            },
-          ],
-    );
-    await lockLevels(tx, changes);
-    await insertReceiptReversal(tx, { receiptId, businessDate: today, reason, userId: actor.userId, at: now });
-    const posted = await postMovements(tx, actor.userId, now, today, changes);
-    if (!posted.ok) return posted;
-    const released = await releaseOverpromised(tx, changes);
-    await recordChanges(tx, actor.userId, now, [
-      { entity: 'receipt', entityId: receiptId, action: 'reversed', after: { reason, released } },
-      {
-        entity: 'order',
-        entityId: receipt.orderId,
-        action: 'receipt reversed',
-        after: { receipt: receipt.number, reason },
-      },
-    ]);
-    return ok({ receipt: receipt.number, released });
+    return reversal(tx, actor, now, todayOf(deps, await readCompany(tx)), request.input);
   });
 }

@@ -13,7 +13,7 @@ import { numberText, periodOf } from '../purchase/orderNumber';
 import { businessDayOf } from './businessDay';
 import { checkPlacesAndItems, quantitiesOf } from './enterLines';
 import { postMovements } from './postMovements';
-import { endAllocation, releaseOverpromised, type ReleasedPromise } from './reserve';
+import { endAllocation, type ReleasedPromise, releaseOverpromised } from './reserve';
 
 /** Quantities in base units as typed; a line may take goods that were promised. An empty day is today. */
 export type SellGoods = {

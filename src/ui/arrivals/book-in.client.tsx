@@ -11,7 +11,7 @@ import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { WholeList } from '../frame/list';
-import { faultSentence, failureSentence } from '../sentences';
+import { failureSentence, faultSentence } from '../sentences';
 
 type Entry = { readonly quantity: string; readonly unit: 'pack' | 'base' };
 const EMPTY: Entry = { quantity: '', unit: 'pack' };

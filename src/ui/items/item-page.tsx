@@ -1,8 +1,8 @@
 import Link from 'next/link';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { ItemPlace, ItemView } from '@/services/catalogue/readItems';
-import { ListAndPanel } from '../frame/states';
 import { type Format, plural } from '../format';
+import { ListAndPanel } from '../frame/states';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { BoughtLines } from './bought-lines';
 

@@ -2,16 +2,16 @@
 
 import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { checkLineQuantity } from '@/core/purchase';
 import { entryText, toDecimal } from '@/core/quantity';
-import { flushSync } from 'react-dom';
 import type { NeedsPage, NeedView } from '@/services/planning/readNeeds';
 import { sendCommand } from '../command/send';
 import { useRefresh } from '../command/use-refresh.client';
-import { ListBar } from '../frame/list';
-import { ListAndPanel, Notice } from '../frame/states';
 import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
+import { ListBar } from '../frame/list';
+import { ListAndPanel, Notice } from '../frame/states';
 import { GroupHead } from './group-head';
 import { KeysHelp } from './keys-help.client';
 import { NeedPanel } from './need-panel.client';

@@ -2,8 +2,8 @@
 
 import Link from 'next/link';
 import type { OrderView } from '@/services/purchase/readOrders';
-import { ListAndPanel } from '../frame/states';
 import { useFormat } from '../format-context.client';
+import { ListAndPanel } from '../frame/states';
 import { OrderTrack, orderWords } from '../marks/order-track';
 import { OrderLines } from './order-lines.client';
 import { OrderPanel } from './order-panel.client';

@@ -5,10 +5,10 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { TrayView } from '@/services/purchase/readTrays';
 import { useCommand } from '../command/use-command.client';
-import { ListBar } from '../frame/list';
-import { ListAndPanel, Notice } from '../frame/states';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { ListBar } from '../frame/list';
+import { ListAndPanel, Notice } from '../frame/states';
 import { FillGauge } from '../marks/fill-gauge';
 import { SumLine } from '../reckoning/reckoning';
 

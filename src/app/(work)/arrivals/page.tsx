@@ -4,10 +4,10 @@ import { redirect } from 'next/navigation';
 import { deps } from '@/app/_server/deps';
 import { frameOf, placeOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
 import { readArrivals } from '@/services/stock/readArrivals';
-import { Refused } from '@/ui/frame/refused';
-import { ListBar, WholeList } from '@/ui/frame/list';
-import { Notice } from '@/ui/frame/states';
 import { countOf, plural } from '@/ui/format';
+import { ListBar, WholeList } from '@/ui/frame/list';
+import { Refused } from '@/ui/frame/refused';
+import { Notice } from '@/ui/frame/states';
 
 export const metadata: Metadata = { title: 'Arrivals' };
 

@@ -3,12 +3,12 @@ import Link from 'next/link';
 import { deps } from '@/app/_server/deps';
 import { frameOf, placeOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
 import { readItems } from '@/services/catalogue/readItems';
-import { Refused } from '@/ui/frame/refused';
+import { countOf, plural } from '@/ui/format';
 import { ListBar, WholeList } from '@/ui/frame/list';
+import { Refused } from '@/ui/frame/refused';
 import { SearchForm } from '@/ui/frame/search-form';
 import { Notice } from '@/ui/frame/states';
 import { FreeByPlace } from '@/ui/items/free-by-place';
-import { countOf, plural } from '@/ui/format';
 import { gaugeWords, LevelStrip } from '@/ui/marks/level-strip';
 
 export const metadata: Metadata = { title: 'Items' };

@@ -5,8 +5,8 @@ import { frameOf, requestFormat, type SearchParams, shown, text } from '@/app/_s
 import { readOrders } from '@/services/purchase/readOrders';
 import { countOf } from '@/ui/format';
 import { ListBar, WholeList } from '@/ui/frame/list';
-import { Notice } from '@/ui/frame/states';
 import { Refused } from '@/ui/frame/refused';
+import { Notice } from '@/ui/frame/states';
 import { OrderTrack, orderWords } from '@/ui/marks/order-track';
 
 export const metadata: Metadata = { title: 'Orders' };

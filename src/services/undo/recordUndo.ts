@@ -1,0 +1,38 @@
+import type { Actor } from '@/core/people';
+import type { OrderState } from '@/core/purchase';
+import { insertUndoStep } from '@/data/repositories/undo';
+import type { Tx } from '@/data/sql';
+import type { OrderEdit } from '../purchase/orderCell';
+
+type Cells = { readonly min: string | null; readonly max: string | null };
+
+/** What a command did, as far as undoing it needs. */
+export type Effect =
+  | { readonly kind: 'accepted'; readonly needId: number; readonly trayLineId: number }
+  | {
+      readonly kind: 'taken_back';
+      readonly needId: number | null;
+      readonly trayLineId: number;
+      readonly decisionId: number | null;
+    }
+  | { readonly kind: 'orders_made'; readonly orderIds: readonly number[] }
+  | {
+      readonly kind: 'put_back';
+      readonly orderId: number;
+      readonly before: OrderState;
+      readonly trayLineIds: readonly number[];
+    }
+  | { readonly kind: 'approved'; readonly orderId: number }
+  | { readonly kind: 'cell'; readonly back: OrderEdit }
+  | {
+      readonly kind: 'min_max';
+      readonly itemId: number;
+      readonly locationId: number | null;
+      readonly before: Cells | null;
+      readonly after: Cells | null;
+    }
+  | { readonly kind: 'booked_in'; readonly receiptId: number };
+
+/** Notes, in the transaction of a command and after its change records, how it can be undone. */
+export const recordUndo = (tx: Tx, actor: Actor, key: string, command: string, now: string, effect: Effect) =>
+  insertUndoStep(tx, { userId: actor.userId, key, command, effect: JSON.stringify(effect), at: now });

@@ -1,0 +1,191 @@
+import { type Actor, may, type Right } from '@/core/people';
+import { toDecimal } from '@/core/quantity';
+import { err, ok, type Result } from '@/core/result';
+import { recordChanges } from '@/data/repositories/bookkeeping';
+import { readCompany } from '@/data/repositories/company';
+import { setOrderState } from '@/data/repositories/orders';
+import { decideNeed, lockNeedsOf, markDirty } from '@/data/repositories/planning';
+import { lockPolicy } from '@/data/repositories/policies';
+import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
+import { type Affected, findTouchedSince, lockUndoStep, markUndone, type UndoRow } from '@/data/repositories/undo';
+import type { Tx } from '@/data/sql';
+import { command, type Request } from '../command';
+import { type Deps, todayOf } from '../deps';
+import type { Failure } from '../failure';
+import { fingerprintOf } from '../planning/recompute';
+import { withdraw } from '../planning/withdraw';
+import { writeMinMax } from '../planning/writeMinMax';
+import { loadOrder, pairsOf } from '../purchase/loadOrder';
+import { changeCell } from '../purchase/orderCell';
+import { putBack, reopen } from '../purchase/orderSteps';
+import { reversal } from '../stock/reversal';
+import type { Effect } from './recordUndo';
+
+type Of<K extends Effect['kind']> = Extract<Effect, { kind: K }>;
+type At = {
+  readonly tx: Tx;
+  readonly actor: Actor;
+  readonly now: string;
+  readonly today: string;
+  readonly step: UndoRow;
+};
+type Undone = Result<unknown, Failure>;
+type Undoer<K extends Effect['kind']> = {
+  readonly right: Right;
+  readonly undo: (at: At, effect: Of<K>) => Promise<Undone>;
+};
+
+/** Undoes what one of the person's own commands did, named by its key, as one command: all of it or nothing.
+ *  Errors: forbidden, not_undoable (unknown, already undone, gone too far), touched_since (what somebody else did to an
+ *  affected row since, and who), and those of what it does. */
+export async function undoCommand(
+  deps: Deps,
+  actor: Actor,
+  request: Request<{ readonly undoKey: string }>,
+): Promise<Result<{ readonly undone: string }, Failure>> {
+  const allowed = may(actor, 'undo');
+  if (!allowed.ok) return allowed;
+  return command(deps, actor, 'undo', request, async (tx, now) => {
+    const { undoKey } = request.input;
+    const step = await lockUndoStep(tx, actor.userId, undoKey);
+    if (!step) return err({ kind: 'not_undoable', because: 'unknown' });
+    if (step.state === 'undone') return err({ kind: 'not_undoable', because: 'already_undone' });
+    const effect = JSON.parse(step.effect) as Effect;
+    const undoer = undoers[effect.kind] as Undoer<Effect['kind']>;
+    const still = may(actor, undoer.right);
+    if (!still.ok) return still;
+    const today = todayOf(deps, await readCompany(tx));
+    const undone = await undoer.undo({ tx, actor, now, today, step }, effect as never);
+    if (!undone.ok) return undone;
+    await markUndone(tx, actor.userId, undoKey);
+    return ok({ undone: step.command });
+  });
+}
+
+/** Refuses when somebody else has touched one of these, locked, rows since. */
+async function untouched({ tx, actor, step }: At, affected: readonly Affected[]): Promise<Result<void, Failure>> {
+  const touched = await findTouchedSince(tx, affected, step.seenChange, actor.userId);
+  return touched ? err({ kind: 'touched_since', ...touched }) : ok(undefined);
+}
+
+const tooFar: Undone = err({ kind: 'not_undoable', because: 'gone_on' });
+
+/** Locks an order for undoing; what somebody else did since is said before what state forbids. */
+async function orderOf(at: At, orderId: number, action: 'put_back' | 'reopen' | 'edit') {
+  const loaded = await loadOrder(at.tx, orderId, action);
+  const clean = await untouched(at, [{ entity: 'order', entityId: orderId }]);
+  return clean.ok ? loaded : clean;
+}
+
+const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
+  accepted: {
+    right: 'needs.decide',
+    undo: async (at, { needId, trayLineId }) => {
+      const [line] = await lockTrayLines(at.tx, [trayLineId]);
+      if (!line) return tooFar;
+      const clean = await untouched(at, [
+        { entity: 'tray_line', entityId: trayLineId },
+        { entity: 'need', entityId: needId },
+      ]);
+      if (!clean.ok) return clean;
+      return line.state === 'in_tray' ? ok(await withdraw(at.tx, at.actor, at.now, line)) : tooFar;
+    },
+  },
+  taken_back: {
+    right: 'needs.decide',
+    undo: async (at, { needId, trayLineId, decisionId }) => {
+      const { tx, actor, now } = at;
+      const [line] = await lockTrayLines(tx, [trayLineId]);
+      if (!line) return tooFar;
+      const [need] = await lockNeedsOf(tx, [line]);
+      const clean = await untouched(at, [
+        { entity: 'tray_line', entityId: trayLineId },
+        ...(needId === null ? [] : [{ entity: 'need' as const, entityId: needId }]),
+      ]);
+      if (!clean.ok) return clean;
+      if (line.state !== 'taken_back' || (decisionId !== null && need?.lastDecisionId !== decisionId)) return tooFar;
+      await updateTrayLine(tx, { ...line, state: 'in_tray' });
+      if (need && decisionId !== null) {
+        const fingerprint = fingerprintOf({ ...need, lastDecisionId: line.decisionId });
+        await decideNeed(tx, need.id, 'decided', line.decisionId, fingerprint, now);
+      }
+      await recordChanges(tx, actor.userId, now, [
+        { entity: 'tray_line', entityId: line.id, action: 'back in its tray' },
+      ]);
+      markDirty(tx, [line]);
+      return ok(null);
+    },
+  },
+  orders_made: {
+    right: 'orders.edit',
+    undo: async (at, { orderIds }) => {
+      for (const orderId of [...orderIds].sort((a, b) => a - b)) {
+        const loaded = await orderOf(at, orderId, 'put_back');
+        if (!loaded.ok) return loaded;
+        await putBack(at.tx, at.actor, at.now, loaded.value);
+      }
+      return ok(null);
+    },
+  },
+  put_back: {
+    right: 'orders.edit',
+    undo: async (at, { orderId, before, trayLineIds }) => {
+      const { tx, actor, now } = at;
+      const locked = await loadOrder(tx, orderId, 'restore');
+      if (!locked.ok) return locked;
+      const lines = await lockTrayLines(tx, trayLineIds);
+      const clean = await untouched(at, [
+        { entity: 'order', entityId: orderId },
+        ...trayLineIds.map((entityId) => ({ entity: 'tray_line' as const, entityId })),
+      ]);
+      if (!clean.ok) return clean;
+      if (lines.some((l) => l.state !== 'in_tray')) return tooFar;
+      for (const l of lines) await updateTrayLine(tx, { ...l, state: 'ordered' });
+      await setOrderState(tx, orderId, before);
+      await recordChanges(tx, actor.userId, now, [
+        { entity: 'order', entityId: orderId, action: 'taken out of the trays again', after: { state: before } },
+        ...lines.map((l) => ({ entity: 'tray_line' as const, entityId: l.id, action: 'ordered' })),
+      ]);
+      markDirty(tx, pairsOf(locked.value.lines, locked.value.parts));
+      return ok(null);
+    },
+  },
+  approved: {
+    right: 'orders.edit',
+    undo: async (at, { orderId }) => {
+      const loaded = await orderOf(at, orderId, 'reopen');
+      return loaded.ok ? ok(await reopen(at.tx, at.actor, at.now, loaded.value)) : loaded;
+    },
+  },
+  cell: {
+    right: 'orders.edit',
+    undo: async ({ tx, actor, now, today, step }, { back }) => {
+      const loaded = await loadOrder(tx, back.orderId, 'edit');
+      if (!loaded.ok) return loaded;
+      const changed = await changeCell(tx, actor, now, today, loaded.value, back);
+      if (changed.ok || changed.error.kind !== 'changed_meanwhile') return changed;
+      const order = [{ entity: 'order' as const, entityId: back.orderId }];
+      const touched = await findTouchedSince(tx, order, step.seenChange, actor.userId);
+      return touched ? err({ kind: 'touched_since', ...touched }) : tooFar;
+    },
+  },
+  min_max: {
+    right: 'policies.edit',
+    undo: async ({ tx, actor, now, step }, { itemId, locationId, before, after }) => {
+      const had = await lockPolicy(tx, itemId, locationId ?? 0);
+      const text = (q: number | null) => (q === null ? null : toDecimal(q));
+      const here = had && { min: text(had.min), max: text(had.max) };
+      if (here?.min !== after?.min || here?.max !== after?.max) {
+        const policy = [{ entity: 'policy' as const, entityId: itemId }];
+        const touched = await findTouchedSince(tx, policy, step.seenChange, actor.userId);
+        return touched ? err({ kind: 'touched_since', ...touched }) : tooFar;
+      }
+      return ok(await writeMinMax(tx, actor, now, { itemId, locationId, had, after: before }));
+    },
+  },
+  booked_in: {
+    right: 'goods.receive',
+    undo: ({ tx, actor, now, today }, { receiptId }) =>
+      reversal(tx, actor, now, today, { receiptId, reason: 'undone' }),
+  },
+};
