@@ -1,6 +1,14 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { build, endServer, noteStart, refuseSecondStart, serve } from './lib/application.mjs';
+import {
+  build,
+  endServer,
+  noteStart,
+  refuseSecondStart,
+  serve,
+  startStandins,
+  startWorker,
+} from './lib/application.mjs';
 import { bootstrap } from './lib/bootstrap.mjs';
 import { Database, isFree } from './lib/database.mjs';
 import { dataFolder, main, runTs, Stop, say } from './lib/say.mjs';
@@ -14,7 +22,8 @@ function tlsFiles() {
   return named.length === 2;
 }
 
-/** Starts Vorrat with its demo data: database, migrations, data if empty, build if stale, server. Ctrl-C stops all of it.
+/** Starts Vorrat with its demo data: database, migrations, data if empty, build if stale, stand-ins, worker, server. Ctrl-C
+ *  stops all of it. VORRAT_SMTP_URL names a mail server to take the place of the mailbox stand-in.
  *  --reset makes fresh demo data; --dev is the development server. VORRAT_PORT, VORRAT_HOST, VORRAT_DATA (folder),
  *  VORRAT_TLS_CERT and VORRAT_TLS_KEY (files). */
 async function demo() {
@@ -37,11 +46,13 @@ async function demo() {
   noteStart(note, port);
 
   let server = null;
+  const beside = [];
   let stopping = null;
   const stop = () => {
     stopping ??= (async () => {
       say('\nStopping');
       if (server) await endServer(server);
+      for (const child of beside) await endServer(child);
       await database.stop();
     })();
     return stopping;
@@ -56,7 +67,12 @@ async function demo() {
     if (!dev) await build();
     // The server gets only what it needs: not the owner's account.
     const { VORRAT_DB_OWNER: _, VORRAT_DB_OWNER_PASSWORD: __, ...application } = env;
-    server = await serve({ port, host, env: application, dev });
+    const standins = await startStandins(join(folder, 'mailbox'), { env: {} });
+    beside.push(standins.child);
+    // A mail server of one's own takes the place of the stand-in.
+    const outside = process.env.VORRAT_SMTP_URL ? {} : standins.env;
+    beside.push(await startWorker({ env: { ...application, ...outside } }));
+    server = await serve({ port, host, env: { ...application, ...outside }, dev });
     say(`
 Vorrat is at ${tls ? 'https' : 'http'}://${host === '0.0.0.0' ? 'localhost' : host}:${port}
 

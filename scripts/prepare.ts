@@ -6,7 +6,7 @@ import { beginDay } from '@/services/planning/recompute';
 import { seedDemo } from './demoData/seed';
 
 /** Brings a database up to date: schema, rights of the application's account, demo data when it is empty, needs.
- *  --reset drops everything first. VORRAT_CLOCK pins the business day of the data. */
+ *  --reset drops everything first; --empty only makes the empty database, for a backup to be loaded into. VORRAT_CLOCK pins the business day of the data. */
 async function prepare(): Promise<void> {
   const env = process.env;
   const name = env.VORRAT_DB_NAME ?? 'vorrat';
@@ -19,6 +19,7 @@ async function prepare(): Promise<void> {
   if (process.argv.includes('--reset')) await server.query(`DROP DATABASE IF EXISTS \`${name}\``);
   await server.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
   await server.end();
+  if (process.argv.includes('--empty')) return;
   const pool = openPool(owner, 4);
   for (const m of await migrate(pool, join(__dirname, '..', 'src', 'data', 'migrations'))) {
     console.log(`Migrated ${m.file} (${m.statements} statements)`);

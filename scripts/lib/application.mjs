@@ -38,6 +38,36 @@ export async function build() {
   writeFileSync(stamp, digest);
 }
 
+/** Starts a program of ours beside the server; resolves with its process and its first message once it says that it is
+ *  there. It ends by itself when this process goes. */
+export async function startBeside(file, args, { env, output = 'inherit' }) {
+  const child = spawn(process.execPath, ['--import', 'tsx', join(root, file), ...args], {
+    cwd: root,
+    env: { ...process.env, NODE_ENV: 'production', ...env },
+    stdio: ['ignore', 'ignore', output, 'ipc'],
+    detached: true,
+  });
+  const started = new Promise((resolve) => {
+    child.once('message', resolve);
+    child.once('exit', () => resolve(null));
+  });
+  const message = await Promise.race([started, pause(30_000, null, { ref: false })]);
+  if (message === null) {
+    child.kill('SIGKILL');
+    throw new Stop(`${file} did not start.`);
+  }
+  return { child, message };
+}
+
+/** The worker in the background. */
+export const startWorker = async (options) => (await startBeside('src/jobs/main.ts', [], options)).child;
+
+/** The stand-ins of the demo: a mailbox that keeps its mail in a folder. Gives the environment that points to them. */
+export async function startStandins(folder, options) {
+  const { child, message } = await startBeside('src/standins/main.ts', [folder, '0'], options);
+  return { child, env: { VORRAT_SMTP_URL: `smtp://127.0.0.1:${message.mailbox}`, VORRAT_MAILBOX: folder } };
+}
+
 /** Starts the server; resolves with its process once it answers. It ends by itself when this process goes. */
 export async function serve({ port, env, dev = false, host = '127.0.0.1', output = 'inherit' }) {
   const child = spawn(

@@ -5,7 +5,8 @@ import { test as base, expect, type Locator, type Page } from '@playwright/test'
 import { createConnection, type RowDataPacket } from 'mysql2/promise';
 
 type DatabaseServer = {
-  settings: { port: number; owner: string };
+  settings: { port: number; owner: string; root: string };
+  socket: string;
   start: (port?: number) => Promise<unknown>;
   stop: (signal?: string) => Promise<void>;
   env: () => Record<string, string>;
@@ -26,8 +27,10 @@ export type World = {
   readonly database: DatabaseServer;
   /** The database server back after it was stopped. */
   readonly startDatabase: () => Promise<unknown>;
-  /** kill -9 of the application server, and a new one at the same address. */
-  readonly restartServer: () => Promise<void>;
+  /** kill -9 of the application server. */
+  readonly killServer: () => Promise<void>;
+  /** A new one at the same address. */
+  readonly serveAgain: () => Promise<void>;
   readonly rows: <T>(sql: string, values?: unknown[]) => Promise<T[]>;
 };
 
@@ -87,12 +90,14 @@ export const test = base.extend<{ world: World }, { site: Site }>({
       await connection.end();
       return found as T[];
     };
-    const restartServer = async () => {
+    const killServer = async () => {
       const { endServer } = await scripts('application.mjs');
       await endServer(site.server, 'SIGKILL');
+    };
+    const serveAgain = async () => {
       site.server = await site.serve();
     };
-    await use({ url: site.url, database: site.database, startDatabase, restartServer, rows });
+    await use({ url: site.url, database: site.database, startDatabase, killServer, serveAgain, rows });
   },
   baseURL: async ({ site }, use) => use(site.url),
   page: async ({ page }, use) => {
@@ -107,6 +112,13 @@ export const test = base.extend<{ world: World }, { site: Site }>({
 });
 
 export { expect };
+
+/** The worker in the background, beside a test's server. */
+export async function startWorker(world: World, env: Record<string, string> = {}): Promise<ChildProcess> {
+  const { startWorker: start } = await scripts('application.mjs');
+  const { CLOCK } = await scripts('testData.mjs');
+  return start({ env: { ...world.database.env(), VORRAT_CLOCK: CLOCK, ...env }, output: 'ignore' });
+}
 
 /** The page answers to keys and clicks, not only shows. */
 export const ready = (page: Page) => page.locator('html[data-ready]').waitFor({ state: 'attached' });

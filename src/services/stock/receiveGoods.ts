@@ -29,6 +29,8 @@ export type ReceiveGoods = {
   readonly counted: readonly Entry[];
 };
 
+export type BookedIn = { readonly receipt: string; readonly receiptId: number };
+
 type ReceivedLine = { part: PartRow; line: OrderLineRow; packs: number; base: number; value: number };
 
 /** Books in what was counted of an order at one location: receipt, movements, levels and what is still expected, in one
@@ -39,7 +41,7 @@ export async function receiveGoods(
   deps: Deps,
   actor: Actor,
   request: Request<ReceiveGoods>,
-): Promise<Result<{ receipt: string }, Failure>> {
+): Promise<Result<BookedIn, Failure>> {
   const { orderId, locationId, deliveryNote, businessDate } = request.input;
   const allowed = may(actor, 'goods.receive', { locationIds: [locationId] });
   if (!allowed.ok) return allowed;
@@ -99,7 +101,7 @@ async function book(
   now: string,
   head: { orderId: number; locationId: number; deliveryNote: string; today: string; day: string },
   came: readonly ReceivedLine[],
-): Promise<Result<{ receipt: string }, Failure>> {
+): Promise<Result<BookedIn, Failure>> {
   const { orderId, locationId, deliveryNote, today, day } = head;
   for (const { part, packs, base, value } of came) {
     await addReceived(tx, {
@@ -156,5 +158,5 @@ async function book(
     { entity: 'order', entityId: orderId, action: 'goods received', after: { receipt } },
   ]);
   await recordUndo(tx, actor, key, 'receive-goods', now, { kind: 'booked_in', receiptId });
-  return ok({ receipt });
+  return ok({ receipt, receiptId });
 }
