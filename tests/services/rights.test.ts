@@ -5,6 +5,7 @@ import type { Result } from '@/core/result';
 import { readItem, readItems } from '@/services/catalogue/readItems';
 import { setSource } from '@/services/catalogue/setSource';
 import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
+import { readBooks } from '@/services/cost/readBooks';
 import { closeBooks } from '@/services/cost/closeBooks';
 import type { Failure } from '@/services/failure';
 import { readFrame } from '@/services/people/readFrame';
@@ -92,6 +93,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: ['owner', 'bookkeeper'],
     tries: [(a) => closeBooks(books.deps, a, req({ to: 'x', was: '' }))],
   },
+  'cost/readBooks': { who: all, tries: [(a) => readBooks(books.deps, a)] },
   'planning/acceptNeed': {
     who: buying,
     tries: [(a) => acceptNeed(books.deps, a, req({ needId: 999, fingerprint: 'x', packs: '1' }))],

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { frameOf } from '@/app/_server/page';
 import { DatabaseUnavailable } from '@/data/errors';
+import { CommandStrip } from '@/ui/command/command-strip.client';
 import { SessionDialog } from '@/ui/command/session-dialog.client';
 import { DatabaseDown } from '@/ui/frame/states';
 import { TopBar } from '@/ui/frame/top-bar.client';
@@ -20,6 +21,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
         person={{ name: actor.name, initials: actor.initials, role: actor.role }}
       />
       <main className="flex min-h-0 flex-1 flex-col">{children}</main>
+      <CommandStrip />
       <SessionDialog />
     </div>
   );

@@ -51,7 +51,8 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
       businessDate: '',
       counted: arrival.lines.map((l) => ({ partId: l.partId, ...entryOf(l) })),
     };
-    const outcome = await run<{ receipt: string }>('receive-goods', input, { refresh: false });
+    const words = `${countOf(filled.length, 'line')} of ${arrival.supplier} booked in at ${arrival.location}`;
+    const outcome = await run<{ receipt: string }>('receive-goods', input, { refresh: false, words });
     if (!outcome.ok) return;
     // Nothing may be left to expect here, so this page may be gone: go on to where the receipt shows.
     router.push(toOrder ? `/orders/${arrival.orderId}` : `/arrivals?booked=${outcome.value.receipt}`);

@@ -1,13 +1,6 @@
-import type { HandlerFailure } from '@/services/failure';
+import { CommandQueue, type Outcome, type Patience, type Settled } from './queue';
 
-export type ClientFailure = HandlerFailure | { readonly kind: 'unreachable' };
-export type Outcome<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly failure: ClientFailure };
-
-/** Keys of commands that were sent and not yet answered. The same command sent again (a double click, a retry after the
- *  network failed) goes out under the same key, so it takes effect once. */
-const unanswered = new Map<string, string>();
+export type { ClientFailure, Outcome, Settled } from './queue';
 
 function freshKey(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(18));
@@ -36,19 +29,29 @@ async function post<T>(url: string, method: string, body: unknown): Promise<Outc
   }
 }
 
-/** Sends one command. When the session has ended the person signs in again in place and the command goes on. */
-export async function sendCommand<T>(name: string, input: unknown): Promise<Outcome<T>> {
-  const what = `${name} ${JSON.stringify(input)}`;
-  const key = unanswered.get(what) ?? freshKey();
-  unanswered.set(what, key);
-  let outcome = await post<T>(`/api/commands/${name}`, 'POST', { key, input });
-  if (!outcome.ok && outcome.failure.kind === 'not_signed_in' && signInAgain && (await signInAgain())) {
-    outcome = await post<T>(`/api/commands/${name}`, 'POST', { key, input });
-  }
-  const lost = !outcome.ok && ['unreachable', 'database_unavailable', 'defect'].includes(outcome.failure.kind);
-  if (!lost) unanswered.delete(what);
-  return outcome;
-}
+/** The time to wait, or until the browser says that it is online again. */
+const pause = (ms: number): Promise<void> =>
+  new Promise((done) => {
+    const end = () => {
+      clearTimeout(timer);
+      window.removeEventListener('online', end);
+      done();
+    };
+    const timer = setTimeout(end, ms);
+    window.addEventListener('online', end);
+  });
+
+/** The queue of this page. */
+export const queue = new CommandQueue({
+  post: (name, key, input) => post(`/api/commands/${name}`, 'POST', { key, input }),
+  freshKey,
+  pause,
+  signInAgain: async () => (signInAgain ? signInAgain() : false),
+});
+
+/** Sends one command through the queue. When the session has ended the person signs in again in place and it goes on. */
+export const sendCommand = <T>(name: string, input: unknown, patience: Patience = 'once'): Promise<Settled<T>> =>
+  queue.send<T>(name, input, patience);
 
 export const signIn = (login: string, password: string) =>
   post<{ name: string }>('/api/session', 'POST', { login, password });

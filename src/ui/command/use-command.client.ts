@@ -3,20 +3,25 @@
 import { useState } from 'react';
 import { useFormat } from '../format-context.client';
 import { failureSentence } from '../sentences';
-import { type ClientFailure, type Outcome, sendCommand } from './send';
+import { noteDone } from './done';
+import { type ClientFailure, type Settled, sendCommand } from './send';
 import { useRefresh } from './use-refresh.client';
 
-/** Sends commands one at a time, keeps the sentence of the last failure, and reads the page again after success. */
+type Options = { readonly refresh?: boolean; readonly words?: string };
+
+/** Sends commands one at a time, keeps the sentence of the last failure, reads the page again after success, and offers to
+ *  undo it when it is given `words` for what was done. */
 export function useCommand() {
   const format = useFormat();
   const readAgain = useRefresh();
   const [busy, setBusy] = useState(false);
   const [failure, setFailure] = useState<ClientFailure | null>(null);
-  const run = async <T>(name: string, input: unknown, { refresh = true } = {}): Promise<Outcome<T>> => {
+  const run = async <T>(name: string, input: unknown, { refresh = true, words }: Options = {}): Promise<Settled<T>> => {
     setBusy(true);
     const outcome = await sendCommand<T>(name, input);
     setBusy(false);
     setFailure(outcome.ok ? null : outcome.failure);
+    if (outcome.ok && words) noteDone({ key: outcome.key, words });
     if (outcome.ok && refresh) await readAgain();
     return outcome;
   };

@@ -40,6 +40,9 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
   const shelf = [
     { href: '/items', name: 'Items', shown: stops.stock },
     { href: '/policies', name: 'Policies', shown: stops.needs },
+    { href: '/mailbox', name: 'Mail', shown: stops.orders },
+    { href: '/setup', name: 'Books', shown: stops.stock },
+    { href: '/work', name: 'In the background', shown: stops.needs },
   ].filter((s) => s.shown);
   const onShelf = shelf.some((s) => path.startsWith(s.href));
 

@@ -8,7 +8,8 @@ import { entryText, toDecimal } from '@/core/quantity';
 import type { NeedsPage, NeedView } from '@/services/planning/readNeeds';
 import { sendCommand } from '../command/send';
 import { useRefresh } from '../command/use-refresh.client';
-import { countOf } from '../format';
+import { noteDone, onUndone } from '../command/done';
+import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
@@ -63,6 +64,19 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
     }
   }, [fresh, adopt]);
 
+  // Undone: the row is open again, as it was.
+  const accepted = useRef(new Map<string, number>());
+  useEffect(
+    () =>
+      onUndone((key) => {
+        const needId = accepted.current.get(key);
+        if (needId === undefined) return;
+        setStates((all) => new Map([...all].filter(([id]) => id !== needId)));
+        setAdopt(true);
+      }),
+    [],
+  );
+
   const rowOf = (id: number) => table.current?.querySelector<HTMLElement>(`tr[data-need="${id}"]`);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the table is a ref.
   const focusRow = useCallback((id: number) => {
@@ -101,12 +115,12 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
       return put({ kind: 'failed', failure: { kind: 'invalid_field', field: 'packs', fault: checked.error } });
     put({ kind: 'saving' });
     step(need.id, 1, true);
-    const outcome = await sendCommand<{ supplier: string }>('accept-need', {
-      needId: need.id,
-      fingerprint: need.fingerprint,
-      packs,
-    });
+    const input = { needId: need.id, fingerprint: need.fingerprint, packs };
+    const outcome = await sendCommand<{ supplier: string }>('accept-need', input, 'until_sent');
     if (!outcome.ok) return put({ kind: 'failed', failure: outcome.failure });
+    accepted.current.set(outcome.key, need.id);
+    const words = `${toDecimal(checked.value)} ${plural(need.packName, checked.value)} of ${need.itemName} for ${need.location} went into the ${outcome.value.supplier} tray`;
+    noteDone({ key: outcome.key, words });
     put({ kind: 'accepted', tray: outcome.value.supplier, packs: toDecimal(checked.value) });
     readAgain();
   };

@@ -119,11 +119,25 @@ function Cell(props: {
   );
 }
 
+const cellNames: Readonly<Record<string, string>> = {
+  packs: 'quantity',
+  wantedDate: 'wanted date',
+  price: 'price',
+  freeOfCharge: 'free of charge',
+};
+
 function useEdit(orderId: number) {
   const { run } = useCommand();
   const format = useFormat();
-  return async (edit: Record<string, unknown>): Promise<string | null> => {
-    const outcome = await run('edit-order', { orderId, ...edit });
+  return async (edit: {
+    readonly field: string;
+    readonly now?: string;
+    readonly [more: string]: unknown;
+  }): Promise<string | null> => {
+    // A line that is taken away is not brought back by Undo; its need can be ordered again.
+    const words =
+      edit.field === 'remove' ? undefined : `The ${cellNames[edit.field]} was changed to ${edit.now || 'none'}`;
+    const outcome = await run('edit-order', { orderId, ...edit }, { words });
     return outcome.ok ? null : failureSentence(outcome.failure, format);
   };
 }

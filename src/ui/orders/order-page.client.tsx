@@ -6,6 +6,7 @@ import { useFormat } from '../format-context.client';
 import { ListAndPanel } from '../frame/states';
 import { OrderTrack, orderWords } from '../marks/order-track';
 import { OrderLines } from './order-lines.client';
+import { ReverseReceipt } from './reverse-receipt.client';
 import { OrderPanel } from './order-panel.client';
 
 const howWords = { printed: 'on paper', phone: 'by phone', email: 'by email' } as const;
@@ -73,6 +74,7 @@ export function OrderPage({ order }: { order: OrderView }) {
                 <th>Date</th>
                 <th>Where and by whom</th>
                 <th>Value</th>
+                <th>Reversal</th>
               </tr>
             </thead>
             <tbody>
@@ -84,7 +86,19 @@ export function OrderPage({ order }: { order: OrderView }) {
                     {r.location}, by {r.who}
                     {r.deliveryNote && <span className="second"> · delivery note {r.deliveryNote}</span>}
                   </td>
-                  <td className="figure">{format.amount(r.value, head.currency)}</td>
+                  <td className={`figure ${r.reversedBy ? 'text-muted line-through' : ''}`}>
+                    {format.amount(r.value, head.currency)}
+                  </td>
+                  <td className="pl-3 text-right">
+                    {r.reversedBy ? (
+                      <span className="second">
+                        reversed by {r.reversedBy}
+                        {r.reversedReason && `: ${r.reversedReason}`}
+                      </span>
+                    ) : (
+                      <ReverseReceipt receiptId={r.id} number={r.number} />
+                    )}
+                  </td>
                 </tr>
               ))}
             </tbody>

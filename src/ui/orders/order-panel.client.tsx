@@ -23,7 +23,8 @@ export function OrderPanel({ order }: { order: OrderView }) {
   const receivable = (state === 'approved' || state === 'sent') && order.came !== 'all';
 
   const putBack = async () => {
-    const outcome = await run('put-back-order', { orderId, version });
+    const words = `The order to ${head.supplierName} went back into its trays`;
+    const outcome = await run('put-back-order', { orderId, version }, { words });
     if (outcome.ok) router.push('/trays');
   };
 
@@ -75,7 +76,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
               className="btn btn-primary"
               disabled={busy || blocked || order.aboveLimit !== null}
               title={blocked ? 'What blocks is listed above' : undefined}
-              onClick={() => run('approve-order', { orderId, version })}
+              onClick={() => run('approve-order', { orderId, version }, { words: 'The order was approved' })}
             >
               Approve
             </button>
@@ -96,7 +97,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
                 disabled={busy}
                 onClick={() => run('send-order', { orderId, version, how })}
               >
-                Mark as sent, final
+                {how === 'email' ? 'Send by mail, final' : 'Mark as sent, final'}
               </button>
             </>
           )}

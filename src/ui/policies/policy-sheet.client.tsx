@@ -52,7 +52,9 @@ export function PolicySheet(props: {
     const draft = drafts.get(key);
     if (!draft || (draft.min === row.min && draft.max === row.max)) return setDrafts((all) => without(all, key));
     const { itemId } = item;
-    const outcome = await run('set-min-max', { itemId, locationId: row.locationId, ...draft, was: row.own });
+    const words = `${item.name}, ${row.location}: min ${draft.min || 'inherited'}${draft.max ? `, max ${draft.max}` : ''}`;
+    const input = { itemId, locationId: row.locationId, ...draft, was: row.own };
+    const outcome = await run('set-min-max', input, { words });
     if (!outcome.ok) return setFaults((all) => new Map(all).set(key, outcome.failure));
     setFaults((all) => without(all, key));
     setDrafts((all) => without(all, key));

@@ -24,7 +24,9 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
   const lines = trays.reduce((sum, t) => sum + t.lines.length, 0);
 
   const order = async (supplierIds: readonly number[]) => {
-    const outcome = await run<Made[]>('make-orders', { supplierIds });
+    const names = trays.filter((t) => supplierIds.includes(t.supplierId)).map((t) => t.supplier);
+    const words = `${names.length === 1 ? 'A draft was' : `${names.length} drafts were`} made from ${names.join(', ')}`;
+    const outcome = await run<Made[]>('make-orders', { supplierIds }, { words });
     if (!outcome.ok) return;
     const [only] = outcome.value;
     if (outcome.value.length === 1 && only) router.push(`/orders/${only.orderId}`);
@@ -172,7 +174,9 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
                       className="chip"
                       disabled={busy}
                       aria-label={`Back to Needs: ${l.itemName} at ${l.location}`}
-                      onClick={() => run('take-back', { trayLineId: l.id })}
+                      onClick={() =>
+                        run('take-back', { trayLineId: l.id }, { words: `${l.itemName} went back to Needs` })
+                      }
                     >
                       Back to Needs
                     </button>

