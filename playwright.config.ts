@@ -20,6 +20,8 @@ export default defineConfig({
   },
   projects: [
     { name: 'journeys', testMatch: 'journeys/*.spec.ts' },
-    { name: 'long', testMatch: 'long/*.spec.ts' },
+    // Measures waits, so nothing runs beside it.
+    { name: 'kills', testMatch: 'long/kills.spec.ts', workers: 1 },
+    { name: 'long', testMatch: 'long/*.spec.ts', testIgnore: 'long/kills.spec.ts' },
   ],
 });

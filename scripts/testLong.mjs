@@ -24,6 +24,7 @@ main(async () => {
       await database.stop();
       rmSync(folder, { recursive: true, force: true });
     }
+    await playwright(tally, 'kills');
     await playwright(tally, 'long');
   } catch (e) {
     tally.add(0, 1);

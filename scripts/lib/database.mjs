@@ -135,6 +135,7 @@ innodb-doublewrite=1
 innodb-log-file-size=64M
 innodb-buffer-pool-size=512M
 innodb-lock-wait-timeout=5
+innodb-print-all-deadlocks=1
 local-infile=1
 max-connections=200
 `,

@@ -31,6 +31,8 @@ export type World = {
   readonly killServer: () => Promise<void>;
   /** A new one at the same address. */
   readonly serveAgain: () => Promise<void>;
+  /** Where the mailbox stand-in keeps what it receives. */
+  readonly mailbox: string;
   readonly rows: <T>(sql: string, values?: unknown[]) => Promise<T[]>;
 };
 
@@ -52,7 +54,7 @@ export const test = base.extend<{ world: World }, { site: Site }>({
       const database = new Database(folder) as DatabaseServer;
       await database.start(port);
       const web = await freePort();
-      const env = { ...database.env(), VORRAT_CLOCK: CLOCK };
+      const env = { ...database.env(), VORRAT_CLOCK: CLOCK, VORRAT_MAILBOX: join(folder, 'mailbox') };
       const site: Site = {
         url: `http://127.0.0.1:${web}`,
         folder,
@@ -97,7 +99,15 @@ export const test = base.extend<{ world: World }, { site: Site }>({
     const serveAgain = async () => {
       site.server = await site.serve();
     };
-    await use({ url: site.url, database: site.database, startDatabase, killServer, serveAgain, rows });
+    await use({
+      url: site.url,
+      database: site.database,
+      startDatabase,
+      killServer,
+      serveAgain,
+      mailbox: join(site.folder, 'mailbox'),
+      rows,
+    });
   },
   baseURL: async ({ site }, use) => use(site.url),
   page: async ({ page }, use) => {
@@ -112,6 +122,12 @@ export const test = base.extend<{ world: World }, { site: Site }>({
 });
 
 export { expect };
+
+/** The stand-ins; the server of the test knows their mailbox by its folder. */
+export async function startStandins(world: World): Promise<{ child: ChildProcess; env: Record<string, string> }> {
+  const { startStandins: start } = await scripts('application.mjs');
+  return start(world.mailbox, { env: {}, output: 'ignore' });
+}
 
 /** The worker in the background, beside a test's server. */
 export async function startWorker(world: World, env: Record<string, string> = {}): Promise<ChildProcess> {

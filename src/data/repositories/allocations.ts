@@ -53,7 +53,7 @@ export async function lockAllocations(tx: Tx, allocationIds: readonly number[]):
   const ids = list('id', [...new Set(allocationIds)]);
   if (!ids) return [];
   return tx.rows<AllocationRow>(
-    `SELECT ${columns} FROM allocation WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
+    `SELECT ${columns} FROM allocation FORCE INDEX (PRIMARY) WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
     ids.values,
   );
 }
@@ -76,7 +76,7 @@ export async function readOverpromised(tx: Tx, pairs: readonly Pair[]): Promise<
 /** What is held of a pair, newest promise first, locked. */
 export const lockHeld = (tx: Tx, { itemId, locationId }: Pair) =>
   tx.rows<AllocationRow>(
-    `SELECT ${columns} FROM allocation
+    `SELECT ${columns} FROM allocation FORCE INDEX (allocation_pair)
       WHERE item_id = :itemId AND location_id = :locationId AND state = 'held' ORDER BY id DESC FOR UPDATE`,
     { itemId, locationId },
   );

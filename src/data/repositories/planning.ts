@@ -72,21 +72,27 @@ export const peekDirty = (tx: Tx, limit: number) =>
 /** Locks the marks of these pairs; those that somebody else is holding are skipped or waited for. While they are held no change to these pairs can commit,
  *  because every change sets its mark in its own transaction. */
 export async function lockDirty(tx: Tx, pairs: readonly Pair[], others: 'skip' | 'wait'): Promise<Pair[]> {
-  const ids = list('id', [...new Set(pairs.map((p) => p.itemId))]);
-  if (!ids) return [];
-  const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
-  const rows = await tx.rows<Pair>(
-    `SELECT item_id AS itemId, location_id AS locationId FROM dirty_pair
-      WHERE item_id IN (${ids.sql}) ORDER BY item_id, location_id FOR UPDATE ${others === 'skip' ? 'SKIP LOCKED' : ''}`,
-    ids.values,
+  if (pairs.length === 0) return [];
+  return tx.rows<Pair>(
+    `SELECT d.item_id AS itemId, d.location_id AS locationId FROM ${THESE} STRAIGHT_JOIN dirty_pair d FORCE INDEX (PRIMARY)
+         ON d.item_id = x.i AND d.location_id = x.l
+      FOR UPDATE ${others === 'skip' ? 'SKIP LOCKED' : ''}`,
+    { pairs: theseOf([...pairs].sort(byPair)) },
   );
-  return rows.filter((r) => wanted.has(`${r.itemId}/${r.locationId}`));
 }
+
+/** Pairs as a table, so that rows are found one by one through their key. A list of tuples would be read as a range, on a
+ *  small table as the whole of it, and a locking read waits for every row it reads: that was a deadlock in four commands. */
+const THESE = "JSON_TABLE(:pairs, '$[*]' COLUMNS (i INT UNSIGNED PATH '$[0]', l INT UNSIGNED PATH '$[1]')) x";
+const theseOf = (pairs: readonly Pair[]): string => JSON.stringify(pairs.map((p) => [p.itemId, p.locationId]));
 
 export async function clearDirty(tx: Tx, pairs: readonly Pair[]): Promise<void> {
   for (let i = 0; i < pairs.length; i += 500) {
-    const tuples = pairs.slice(i, i + 500).map((p) => `(${Number(p.itemId)},${Number(p.locationId)})`);
-    await tx.run(`DELETE FROM dirty_pair WHERE (item_id, location_id) IN (${tuples.join(',')})`);
+    await tx.run(
+      `DELETE d FROM ${THESE} STRAIGHT_JOIN dirty_pair d FORCE INDEX (PRIMARY)
+           ON d.item_id = x.i AND d.location_id = x.l`,
+      { pairs: theseOf(pairs.slice(i, i + 500)) },
+    );
   }
 }
 
@@ -189,7 +195,7 @@ export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedR
   );
   if (!ids) return [];
   return tx.rows<NeedRow>(
-    `SELECT ${needColumns} FROM need WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
+    `SELECT ${needColumns} FROM need FORCE INDEX (PRIMARY) WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
     ids.values,
   );
 }

@@ -41,7 +41,7 @@ export async function lockTrayLines(tx: Tx, lineIds: readonly number[]): Promise
   const ids = list('id', lineIds);
   if (!ids) return [];
   return tx.rows<TrayLineRow>(
-    `SELECT ${columns} FROM tray_line WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
+    `SELECT ${columns} FROM tray_line FORCE INDEX (PRIMARY) WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
     ids.values,
   );
 }

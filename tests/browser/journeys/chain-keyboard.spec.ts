@@ -73,7 +73,7 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await tabTo(page, page.getByRole('button', { name: 'Approve' }));
   await keyboard.press('Enter');
   await expect(page.getByText('2611-0003', { exact: true })).toBeVisible();
-  await tabTo(page, page.getByRole('button', { name: 'Mark as sent, final' }));
+  await tabTo(page, page.getByRole('button', { name: 'Send by mail, final' }));
   await keyboard.press('Enter');
   await expect(page.getByText('sent by email Mon 23 Nov')).toBeVisible();
 

@@ -75,6 +75,9 @@ for (const theme of ['paper', 'ink'] as const) {
         '/items?at=HS',
         '/items/1',
         '/policies?q=10412',
+        '/mailbox',
+        '/setup',
+        '/work',
         '/orders/99999',
       ]) {
         await page.goto(path);
