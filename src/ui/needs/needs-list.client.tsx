@@ -72,10 +72,19 @@ export function NeedsList({ page: fresh }: { page: NeedsPage }) {
         const needId = accepted.current.get(key);
         if (needId === undefined) return;
         setStates((all) => new Map([...all].filter(([id]) => id !== needId)));
-        setAdopt(true);
+        reopened.current.add(needId);
       }),
     [],
   );
+  // Its place in the list stays; what it is now comes with the next reading.
+  const reopened = useRef(new Set<number>());
+  useEffect(() => {
+    const back = fresh.groups.flatMap((g) => g.needs).filter((n) => reopened.current.has(n.id));
+    if (back.length === 0) return;
+    for (const n of back) reopened.current.delete(n.id);
+    const replaced = (n: NeedView) => back.find((b) => b.id === n.id) ?? n;
+    setPage((p) => ({ ...p, groups: p.groups.map((g) => ({ ...g, needs: g.needs.map(replaced) })) }));
+  }, [fresh]);
 
   const rowOf = (id: number) => table.current?.querySelector<HTMLElement>(`tr[data-need="${id}"]`);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the table is a ref.
