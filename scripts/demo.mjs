@@ -47,12 +47,21 @@ async function demo() {
 
   let server = null;
   const beside = [];
+  /** Starts the worker, and again when it dies: nobody waits for it, so nobody would notice. */
+  const keepWorker = async (env) => {
+    const worker = await startWorker({ env });
+    beside.push(worker);
+    worker.once('exit', () => {
+      beside.splice(beside.indexOf(worker), 1);
+      if (!stopping) setTimeout(() => stopping || keepWorker(env).catch((e) => console.error(e.message)), 1000).unref();
+    });
+  };
   let stopping = null;
   const stop = () => {
     stopping ??= (async () => {
       say('\nStopping');
       if (server) await endServer(server);
-      for (const child of beside) await endServer(child);
+      for (const child of [...beside]) await endServer(child);
       await database.stop();
     })();
     return stopping;
@@ -71,7 +80,7 @@ async function demo() {
     beside.push(standins.child);
     // A mail server of one's own takes the place of the stand-in.
     const outside = process.env.VORRAT_SMTP_URL ? {} : standins.env;
-    beside.push(await startWorker({ env: { ...application, ...outside } }));
+    await keepWorker({ ...application, ...outside });
     server = await serve({ port, host, env: { ...application, ...outside }, dev });
     say(`
 Vorrat is at ${tls ? 'https' : 'http'}://${host === '0.0.0.0' ? 'localhost' : host}:${port}

@@ -18,6 +18,7 @@ type Site = {
   folder: string;
   port: number;
   database: DatabaseServer;
+  clock: Record<string, string>;
   server: ChildProcess;
   serve: () => Promise<ChildProcess>;
 };
@@ -25,6 +26,8 @@ type Site = {
 export type World = {
   readonly url: string;
   readonly database: DatabaseServer;
+  /** The time of the test, for a process beside its server. */
+  readonly clock: Record<string, string>;
   /** The database server back after it was stopped. */
   readonly startDatabase: () => Promise<unknown>;
   /** kill -9 of the application server. */
@@ -54,12 +57,14 @@ export const test = base.extend<{ world: World }, { site: Site }>({
       const database = new Database(folder) as DatabaseServer;
       await database.start(port);
       const web = await freePort();
-      const env = { ...database.env(), VORRAT_CLOCK: CLOCK, VORRAT_MAILBOX: join(folder, 'mailbox') };
+      const clock = { VORRAT_CLOCK: CLOCK, VORRAT_CLOCK_SET: String(Date.now()) };
+      const env = { ...database.env(), ...clock, VORRAT_MAILBOX: join(folder, 'mailbox') };
       const site: Site = {
         url: `http://127.0.0.1:${web}`,
         folder,
         port,
         database,
+        clock,
         serve: () => serve({ port: web, env, output: 'ignore' }),
         server: await serve({ port: web, env, output: 'ignore' }),
       };
@@ -102,6 +107,7 @@ export const test = base.extend<{ world: World }, { site: Site }>({
     await use({
       url: site.url,
       database: site.database,
+      clock: site.clock,
       startDatabase,
       killServer,
       serveAgain,
@@ -132,8 +138,7 @@ export async function startStandins(world: World): Promise<{ child: ChildProcess
 /** The worker in the background, beside a test's server. */
 export async function startWorker(world: World, env: Record<string, string> = {}): Promise<ChildProcess> {
   const { startWorker: start } = await scripts('application.mjs');
-  const { CLOCK } = await scripts('testData.mjs');
-  return start({ env: { ...world.database.env(), VORRAT_CLOCK: CLOCK, ...env }, output: 'ignore' });
+  return start({ env: { ...world.database.env(), ...world.clock, ...env }, output: 'ignore' });
 }
 
 /** The page answers to keys and clicks, not only shows. */

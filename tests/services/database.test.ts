@@ -197,7 +197,7 @@ describe('verify-data notices', () => {
       "UPDATE number_counter SET last_number = last_number + 1 WHERE pattern = 'PO' LIMIT 1",
     'ordered tray lines stand on exactly one live order, others on none': `INSERT INTO tray_line (supplier_id, decision_id, item_id, location_id, source_id, pack_quantity, base_quantity, state, created_by, created_at)
        SELECT 1, d.id, 1, 1, 1, 1, 1, 'ordered', 1, '2026-11-23' FROM decision d LIMIT 1`,
-    'nothing was received on an order that is not approved':
+    'nothing that stayed was received on an order that is not approved':
       "UPDATE purchase_order SET state = 'cancelled' WHERE id = 5",
     'no line is approved without a price unless free of charge':
       'UPDATE order_line SET price_amount = NULL WHERE order_id = 7 LIMIT 1',

@@ -47,6 +47,22 @@ const serverPid = (): number | null => {
   }
   return null;
 };
+/** The worker and the stand-ins that belong to our data folder. */
+const besidePids = (): number[] =>
+  readdirSync('/proc')
+    .filter((e) => /^\d+$/.test(e))
+    .filter((entry) => {
+      try {
+        const command = readFileSync(`/proc/${entry}/cmdline`, 'utf8');
+        const ours = readFileSync(`/proc/${entry}/environ`, 'utf8').includes(`VORRAT_DATA=${folder}`);
+        return ours && /src\/(jobs|standins)\/main\.ts/.test(command);
+      } catch {
+        return false;
+      }
+    })
+    .map(Number);
+const workerPid = () =>
+  besidePids().find((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('src/jobs/main.ts')) ?? null;
 const until = async (what: string, condition: () => boolean, withinMs = 60_000) => {
   for (const end = Date.now() + withinMs; !condition(); ) {
     if (Date.now() > end) throw new Error(`waited in vain for: ${what}`);
@@ -173,7 +189,12 @@ test('npm run demo: from nothing to the address and the accounts; Ctrl-C stops a
   );
   expect((await fetch(url('/sign-in'))).status).toBe(200);
 
-  const pids = [serverPid(), starterPid(), databasePid()];
+  expect(besidePids()).toHaveLength(2);
+  // A worker that dies is replaced.
+  const worker = workerPid() as number;
+  process.kill(worker, 'SIGKILL');
+  await until('another worker', () => ![null, worker].includes(workerPid()));
+  const pids = [serverPid(), starterPid(), databasePid(), ...besidePids()];
   expect(pids.every((pid) => pid && isThere(pid))).toBe(true);
   demo.signal('SIGINT');
   await demo.ended();
@@ -227,9 +248,9 @@ test('after kill -9 of the server, the database and the start command the next s
   expect(await minimum()).toBe(333);
   await setMinimum(444);
   // The server goes with its start command; the database stays and is found again.
-  const orphan = serverPid();
+  const orphans = [serverPid(), ...besidePids()];
   process.kill(starterPid(), 'SIGKILL');
-  await allGone([orphan]);
+  await allGone(orphans);
   expect(isThere(databasePid() as number)).toBe(true);
 
   const fourth = start(['demo']);

@@ -7,6 +7,12 @@ import { totalLineOf } from './pricing';
 
 const plain = (decimal: string) => toDecimal(fromDecimal(decimal));
 
+/** At least two decimals. @example twoDecimals('32.8')  // '32.80' */
+const twoDecimals = (amount: string): string => {
+  const [whole, decimals = ''] = amount.split('.');
+  return `${whole}.${decimals.padEnd(2, '0')}`;
+};
+
 /** The purchase order as the text of a mail: lines with their deliveries, addresses, terms, sum. Dates are ISO 8601. */
 export function orderMail(
   order: OrderRow,
@@ -22,7 +28,11 @@ export function orderMail(
   const used = places.filter((l) => parts.some((p) => p.locationId === l.id));
   const linesText = lines.map((l, i) => {
     const own = parts.filter((p) => p.lineId === l.id);
-    const price = l.freeOfCharge === 1 ? 'free of charge' : `${plain(l.priceAmount ?? '0')} for ${plain(l.pricePer)}`;
+    const per = plain(l.pricePer);
+    const price =
+      l.freeOfCharge === 1
+        ? 'free of charge'
+        : `${twoDecimals(plain(l.priceAmount ?? '0'))} ${per === '1' ? 'per' : `for ${per}`} ${l.packName}`;
     return [
       `${l.lineNo}. ${l.description}`,
       `   your number ${l.supplierItemNumber || '-'}, our number ${l.itemNumber ?? '-'}`,
@@ -30,7 +40,8 @@ export function orderMail(
         (p) =>
           `   ${plain(p.packQuantity)} ${l.packName} (${plain(p.baseQuantity)} ${l.unitName ?? ''}) to ${place(p.locationId)?.name ?? '-'}${p.wantedDate ? `, wanted ${p.wantedDate}` : ''}`,
       ),
-      `   price ${price}, net ${amount(totals.lines[i] as number)}`,
+      `   ${price}, net ${amount(totals.lines[i] as number)}`,
+      '',
     ].join('\n');
   });
   const body = [
@@ -38,7 +49,6 @@ export function orderMail(
     `from ${buyer.name}`,
     '',
     ...linesText,
-    '',
     `Order net ${amount(totals.net)} ${order.currency}, without tax`,
     `Payment: ${order.paymentTerms}. Delivery: ${order.deliveryTerms}.`,
     '',

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { useFormat } from '../format-context.client';
 import { failureSentence } from '../sentences';
-import { noteDone } from './done';
+import { clearStrip, noteDone } from './done';
 import { type ClientFailure, type Settled, sendCommand } from './send';
 import { useRefresh } from './use-refresh.client';
 
@@ -21,7 +21,8 @@ export function useCommand() {
     const outcome = await sendCommand<T>(name, input);
     setBusy(false);
     setFailure(outcome.ok ? null : outcome.failure);
-    if (outcome.ok && words) noteDone({ key: outcome.key, words });
+    // What was done before this can't be undone past it.
+    if (outcome.ok) words ? noteDone({ key: outcome.key, words }) : clearStrip();
     if (outcome.ok && refresh) await readAgain();
     return outcome;
   };

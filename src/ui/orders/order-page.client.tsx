@@ -81,12 +81,12 @@ export function OrderPage({ order }: { order: OrderView }) {
               {order.receipts.map((r) => (
                 <tr key={r.id}>
                   <td className="py-1 font-semibold">{r.number}</td>
-                  <td>{format.date(r.businessDate)}</td>
-                  <td>
+                  <td className="pl-4">{format.date(r.businessDate)}</td>
+                  <td className="pl-4">
                     {r.location}, by {r.who}
                     {r.deliveryNote && <span className="second"> · delivery note {r.deliveryNote}</span>}
                   </td>
-                  <td className={`figure ${r.reversedBy ? 'text-muted line-through' : ''}`}>
+                  <td className={`figure pl-4 ${r.reversedBy ? 'text-muted line-through' : ''}`}>
                     {format.amount(r.value, head.currency)}
                   </td>
                   <td className="pl-3 text-right">

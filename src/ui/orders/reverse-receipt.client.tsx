@@ -29,7 +29,7 @@ export function ReverseReceipt({ receiptId, number }: { receiptId: number; numbe
       <label className="flex items-center gap-1.5">
         <span className="second">Why</span>
         <input
-          className="entry w-44"
+          className="entry w-60"
           value={reason}
           maxLength={200}
           onChange={(e) => setReason(e.target.value)}
