@@ -8,6 +8,7 @@ import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
 import { readBooks } from '@/services/cost/readBooks';
 import { closeBooks } from '@/services/cost/closeBooks';
 import type { Failure } from '@/services/failure';
+import { readFind } from '@/services/people/readFind';
 import { readFrame } from '@/services/people/readFrame';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readLastBought } from '@/services/planning/readLastBought';
@@ -102,6 +103,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: ['buyer', 'owner', 'bookkeeper'],
     tries: [(a) => readLastBought(books.deps, a, 1)],
   },
+  'people/readFind': { who: all, tries: [(a) => readFind(books.deps, a, 'fen')] },
   'planning/readNeeds': { who: buying, tries: [(a) => readNeeds(books.deps, a, { locationId: null })] },
   'planning/readPolicies': {
     who: buying,
@@ -236,6 +238,17 @@ test.each(
     const refused = !result.ok && result.error.kind === 'forbidden';
     expect(refused).toBe(!allowed);
   }
+});
+
+test('Find gives items to everybody, orders to those who may read them', async () => {
+  const found = async (actor: Actor, text: string) => must(await readFind(books.deps, actor, text));
+  const byName = await found(mira, 'moss');
+  expect(byName.items.map((i) => i.name)).toContain('Fen merino 4-ply, moss');
+  expect((await found(mira, '10412-07')).items[0]).toMatchObject({ number: '10412-07' });
+  expect((await found(mira, 'hollinmere')).orders.map((o) => o.supplier)).toContain('Hollinmere Spinners');
+  expect((await found(jun, 'hollinmere')).orders).toEqual([]);
+  expect(await found(mira, '  ')).toEqual({ items: [], orders: [] });
+  expect(await found(mira, '%')).toEqual({ items: [], orders: [] });
 });
 
 describe('limited to places', () => {

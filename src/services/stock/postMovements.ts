@@ -129,8 +129,7 @@ async function effectOf(tx: Tx, here: Here, c: StockChange, unwritten: readonly 
   const { before, since } = await readPostingsSince(tx, c, c.businessDate);
   const own = unwritten.filter((r) => r[0] === c.itemId && r[1] === c.locationId).map(entryOfCells);
   const entries = [...since.map(entryOf), ...own];
-  const first = [...entries].find((e) => e.valued === 'average');
-  if (!first) return { valueChange: 0, variance: 0 };
+  if (!entries.some((e) => e.valued === 'average')) return { valueChange: 0, variance: 0 };
   const opening = { quantity: fromDecimal(before.quantity), value: before.value };
   // What is not there when the replay begins costs what came last before it.
   const lastCost = opening.quantity > 0 ? opening : { quantity: c.quantity, value: c.value ?? 0 };

@@ -6,6 +6,7 @@ import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useRef } from 'react';
 import { signOut } from '../command/send';
 import { Mark } from '../marks/mark';
+import { Find } from './find.client';
 
 export type Frame = {
   readonly counts: {
@@ -53,6 +54,18 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
     else document.documentElement.dataset.theme = theme;
   };
 
+  const leave = async () => {
+    await signOut();
+    window.location.assign('/sign-in');
+  };
+  const doings = [
+    ...[...ruler, ...shelf].map((s) => ({ name: s.name, href: s.href + kept })),
+    { name: 'Light', act: () => chooseTheme('paper') },
+    { name: 'Dark', act: () => chooseTheme('ink') },
+    { name: 'Colours as the system', act: () => chooseTheme('system') },
+    { name: 'Sign out', act: leave },
+  ];
+
   return (
     <header className="screen-only flex h-[50px] shrink-0 items-stretch gap-3 overflow-x-clip border-b border-ink bg-paper px-4 max-md:h-auto max-md:flex-wrap max-md:gap-y-0">
       <Link href="/" className="flex items-center gap-2 pr-1 text-[17px] font-semibold max-md:h-10">
@@ -91,6 +104,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
             ))}
           </Menu>
         )}
+        <Find doings={doings} />
         <label className="relative flex items-center">
           <span className="sr-only">Location</span>
           <select
@@ -132,13 +146,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
             </li>
           ))}
           <li>
-            <button
-              type="button"
-              onClick={async () => {
-                await signOut();
-                window.location.assign('/sign-in');
-              }}
-            >
+            <button type="button" onClick={leave}>
               Sign out
             </button>
           </li>

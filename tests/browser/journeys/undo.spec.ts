@@ -35,9 +35,21 @@ test('two browsers: an undo takes back one’s own step, and is refused whole ov
   await page.waitForURL(/\/orders\/\d+$/);
   await expect(strip).toContainText('A draft was made from Hollinmere Spinners');
 
+  // Find, from anywhere: an item by its name, a page by its own; Enter takes the first.
+  const order = new URL(page.url()).pathname;
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find or do' }).fill('merino 4-ply, slate');
+  await expect(page.getByRole('option', { name: /Fen merino 4-ply, slate/ })).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /Fen merino 4-ply, slate/ })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find or do' }).fill('hollinmere');
+  await page.getByRole('option', { name: /^draft/ }).click();
+  await expect(page).toHaveURL(new RegExp(`${order}$`));
+
   const other = await (await browser.newContext({ baseURL, locale: 'en-GB' })).newPage();
   await signIn(other, 'otto');
-  await other.goto(new URL(page.url()).pathname);
+  await other.goto(order);
   const quantity = other.getByLabel(/^Quantity of Fen merino 4-ply, moss/);
   await quantity.fill('9');
   await quantity.press('Enter');

@@ -40,6 +40,12 @@ for (const theme of ['paper', 'ink'] as const) {
       await check('keys');
       await page.keyboard.press('Escape');
 
+      await page.keyboard.press('Control+k');
+      await page.getByRole('combobox', { name: 'Find or do' }).fill('merino');
+      await expect(page.getByRole('option').first()).toBeVisible();
+      await check('find');
+      await page.keyboard.press('Escape');
+
       // A row that was accepted and one that was refused, then a tray and a draft.
       const needs = await world.rows<{ id: number; fingerprint: string }>(
         "SELECT id, fingerprint FROM need WHERE state = 'open' AND source_id IS NOT NULL ORDER BY id LIMIT 4",

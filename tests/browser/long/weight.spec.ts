@@ -1,0 +1,48 @@
+import { expect, signIn, test } from '../support';
+
+/** The most JavaScript that a page may need before it works, compressed as it is sent. */
+const MOST_BYTES = 250_000;
+
+// What the page itself names as scripts; what is fetched when it is wanted (Find, charts) is not among it.
+test('no page needs more than 250 kB of JavaScript to begin with', async ({ page }) => {
+  const weights: Record<string, number> = {};
+  const weigh = async (path: string) => {
+    const html = await (await page.request.get(path)).text();
+    const scripts = new Set([...html.matchAll(/<script[^>]+src="([^"]+\.js[^"]*)"/g)].map((m) => m[1] as string));
+    expect(scripts.size).toBeGreaterThan(2);
+    await page.goto(path);
+    const sizes = await page.evaluate(
+      () =>
+        performance
+          .getEntriesByType('resource')
+          .map((e) => [
+            new URL(e.name).pathname + new URL(e.name).search,
+            (e as PerformanceResourceTiming).encodedBodySize,
+          ]) as [string, number][],
+    );
+    const wanted = sizes.filter(([name]) => [...scripts].some((s) => s.split('?')[0] === name.split('?')[0]));
+    weights[path] = wanted.reduce((sum, [, size]) => sum + size, 0);
+  };
+  await weigh('/sign-in');
+  await signIn(page, 'mira');
+  for (const path of [
+    '/needs',
+    '/trays',
+    '/orders',
+    '/orders/7',
+    '/arrivals',
+    '/arrivals/7/1',
+    '/items',
+    '/items/7',
+    '/policies',
+    '/mailbox',
+    '/setup',
+    '/work',
+  ]) {
+    await weigh(path);
+  }
+  console.log(JSON.stringify(weights));
+  // Something was really weighed.
+  expect(Math.min(...Object.values(weights))).toBeGreaterThan(50_000);
+  expect(Object.entries(weights).filter(([, bytes]) => bytes > MOST_BYTES)).toEqual([]);
+});
