@@ -45,6 +45,7 @@ export type Failure =
   | { readonly kind: 'no_supplier' }
   | { readonly kind: 'not_ready'; readonly findings: readonly Finding[]; readonly currency: string }
   | { readonly kind: 'nothing_counted' }
+  | { readonly kind: 'list_gone' }
   | { readonly kind: 'not_free'; readonly itemId: number; readonly free: Quantity }
   | { readonly kind: 'books_closed'; readonly to: string }
   | { readonly kind: 'touched_since'; readonly who: string; readonly action: string; readonly at: string }

@@ -89,6 +89,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `This order is ${states[failure.state] ?? failure.state} and can’t be ${actions[failure.action] ?? failure.action}.`;
     case 'nothing_counted':
       return 'Nothing is counted yet: enter what came on at least one line.';
+    case 'list_gone':
+      return 'This list has to be opened again.';
     case 'not_free':
       return `Only ${format.quantity(failure.free)} of this is free.`;
     case 'books_closed':

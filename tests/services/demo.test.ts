@@ -1,10 +1,10 @@
 import { readItem, readItems } from '@/services/catalogue/readItems';
-import { readPolicies } from '@/services/planning/readPolicies';
+import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
 import { fullNeedRun } from '@/services/planning/recompute';
 import { readOrders } from '@/services/purchase/readOrders';
 import { readArrivals } from '@/services/stock/readArrivals';
 import { seedDemo } from '../../scripts/demoData/seed';
-import { type Books, freshBooks, jun, mira, must, violations } from './support';
+import { type Books, freshBooks, jun, mira, otto, must, violations } from './support';
 
 const tables = [
   'item',
@@ -85,9 +85,18 @@ describe('what pages read', () => {
   });
 
   test('policies: what is in force and where it comes from', async () => {
-    const { items, without } = must(await readPolicies(books.deps, mira, { search: '', locationId: null }));
-    const rows = items.flatMap((i) => i.rows.slice(1).map((r) => ({ item: i.number, ...r })));
-    expect(without).toBe(4);
+    const all = { search: '', locationId: null, sort: 'name' as const };
+    const head = must(await openPolicies(books.deps, mira, all));
+    expect(head).toMatchObject({ count: 81 * 5, items: 81, locations: 4, without: 4 });
+    const page = async (from: number) => must(await readPolicyLines(books.deps, mira, { list: head.list, from })).rows;
+    const lines = [...(await page(0)), ...(await page(200)), ...(await page(400))];
+    expect(lines).toHaveLength(head.count);
+    expect(await page(397)).toEqual(lines.slice(397));
+    // Somebody else's list, or one that is gone, is opened again.
+    expect(await readPolicyLines(books.deps, otto, { list: head.list, from: 0 })).toMatchObject({
+      error: { kind: 'list_gone' },
+    });
+    const rows = lines.filter((l) => l.locationId !== null).map((r) => ({ item: r.number, ...r }));
     expect(rows.filter((r) => r.kind === 'none').map((r) => r.item)).toEqual(Array(4).fill('22290-02'));
     expect(rows.filter((r) => r.kind === 'not_carried').map((r) => [r.item, r.location])).toEqual([
       ['70002-01', 'Market Hall'],
@@ -96,7 +105,7 @@ describe('what pages read', () => {
     const inherited = rows.filter((r) => r.origin === 'item');
     expect(inherited.length).toBeGreaterThan(10);
     for (const r of inherited) {
-      const every = items.find((i) => i.number === r.item)?.rows[0];
+      const every = lines.find((l) => l.number === r.item && l.locationId === null);
       expect([r.min, r.max]).toEqual([every?.min, every?.max]);
     }
   });

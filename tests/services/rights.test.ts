@@ -13,7 +13,7 @@ import { readFrame } from '@/services/people/readFrame';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readLastBought } from '@/services/planning/readLastBought';
 import { readNeeds } from '@/services/planning/readNeeds';
-import { readPolicies } from '@/services/planning/readPolicies';
+import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
@@ -107,7 +107,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'planning/readNeeds': { who: buying, tries: [(a) => readNeeds(books.deps, a, { locationId: null })] },
   'planning/readPolicies': {
     who: buying,
-    tries: [(a) => readPolicies(books.deps, a, { search: '', locationId: null })],
+    tries: [
+      (a) => openPolicies(books.deps, a, { search: '', locationId: null, sort: 'name' }),
+      (a) => readPolicyLines(books.deps, a, { list: 'none', from: 0 }),
+    ],
   },
   'planning/setMinMax': {
     who: buying,
@@ -191,6 +194,7 @@ const shared = new Set([
   'catalogue/buying',
   'people/readFrame',
   'people/session',
+  'lists/listStore',
   'planning/recompute',
   'planning/reckonPair',
   'planning/trayTotals',

@@ -15,6 +15,7 @@ const statuses: Partial<Record<HandlerFailure['kind'], number>> = {
   changed_meanwhile: 409,
   already_decided: 409,
   not_in_this_state: 409,
+  list_gone: 410,
   malformed: 400,
   too_many_attempts: 429,
   database_unavailable: 503,

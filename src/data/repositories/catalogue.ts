@@ -169,3 +169,15 @@ export const updateSource = (tx: Tx, s: SourceTerms) =>
             rounding = :rounding, version = version + 1 WHERE id = :id`,
     s,
   );
+
+const itemOrders = { name: 'name, number', number: 'number' } as const;
+
+/** Ids of the items whose name or number holds the text, in order. */
+export async function readItemIds(tx: Tx, search: string, order: keyof typeof itemOrders): Promise<number[]> {
+  const rows = await tx.rows<{ id: number }>(
+    `SELECT id FROM item WHERE (:search = '' OR LOCATE(:search, name) > 0 OR LOCATE(:search, number) > 0)
+      ORDER BY ${itemOrders[order]}`,
+    { search },
+  );
+  return rows.map((r) => r.id);
+}

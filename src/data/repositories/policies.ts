@@ -50,3 +50,18 @@ export const updateMinMax = (tx: Tx, id: number, min: SqlValue, max: SqlValue) =
   );
 
 export const deletePolicy = (tx: Tx, id: number) => tx.run('DELETE FROM policy WHERE id = :id', { id });
+
+/** How many of these items' pairs with these places have no setting, neither of their own nor for every location. */
+export async function countWithoutPolicy(tx: Tx, search: string, locationIds: readonly number[]): Promise<number> {
+  const at = list('at', locationIds);
+  if (!at) return 0;
+  const row = await tx.row<{ n: string | null }>(
+    `SELECT SUM(:places - own) AS n FROM (
+       SELECT i.id, COUNT(p.id) AS own FROM item i LEFT JOIN policy p ON p.item_id = i.id AND p.location_id IN (${at.sql})
+        WHERE (:search = '' OR LOCATE(:search, i.name) > 0 OR LOCATE(:search, i.number) > 0)
+          AND NOT EXISTS (SELECT 1 FROM policy e WHERE e.item_id = i.id AND e.scope = 0)
+        GROUP BY i.id) x`,
+    { search, places: locationIds.length, ...at.values },
+  );
+  return Number(row?.n ?? 0);
+}

@@ -17,11 +17,27 @@ export const DatabaseDown = () => (
   </Notice>
 );
 
-/** List left, reckoning right. On a phone the panel follows the list. */
-export function ListAndPanel({ children, panel, label }: { children: ReactNode; panel: ReactNode; label: string }) {
+/** List left, reckoning right. On a phone the panel follows the list. `fixed` is for a grid, which scrolls by itself. */
+export function ListAndPanel({
+  children,
+  panel,
+  label,
+  fixed = false,
+}: {
+  children: ReactNode;
+  panel: ReactNode;
+  label: string;
+  fixed?: boolean;
+}) {
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto max-lg:scroll-pt-[90px]">
-      <section className="relative min-w-0 flex-1 scroll-pt-[90px] scroll-pb-16 overflow-y-auto bg-sheet max-lg:overflow-visible">
+      <section
+        className={`relative min-w-0 flex-1 bg-sheet ${
+          fixed
+            ? 'flex min-h-0 flex-col max-lg:h-[70vh] max-lg:flex-none'
+            : 'scroll-pt-[90px] scroll-pb-16 overflow-y-auto max-lg:overflow-visible'
+        }`}
+      >
         {children}
       </section>
       <aside

@@ -3,8 +3,8 @@
 import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
-import { useEffect, useRef } from 'react';
-import { signOut } from '../command/send';
+import { useEffect, useRef, useState } from 'react';
+import { queue, signOut } from '../command/send';
 import { Mark } from '../marks/mark';
 import { Find } from './find.client';
 
@@ -24,6 +24,32 @@ export type Frame = {
   readonly locations: readonly { readonly id: number; readonly code: string; readonly name: string }[];
 };
 
+/** What waits at each stop: as the page was read, and read again once the commands of this page are through. */
+function useCounts(read: Frame['counts']): Frame['counts'] {
+  const [counts, setCounts] = useState(read);
+  useEffect(() => setCounts(read), [read]);
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let busy = false;
+    const stop = queue.subscribe(() => {
+      const { waiting } = queue.snapshot();
+      if (busy && waiting === 0) {
+        clearTimeout(timer);
+        timer = setTimeout(async () => {
+          const response = await fetch('/api/reads/frame').catch(() => null);
+          if (response?.ok) setCounts(((await response.json()) as { value: Frame }).value.counts);
+        }, 150);
+      }
+      busy = waiting > 0;
+    });
+    return () => {
+      stop();
+      clearTimeout(timer);
+    };
+  }, []);
+  return counts;
+}
+
 /** The ruler of work: a tick at each stop and what is waiting there; then the shelf, the place and the person. */
 export function TopBar({ frame, person }: { frame: Frame; person: { name: string; initials: string; role: string } }) {
   const path = usePathname();
@@ -31,7 +57,8 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
   const router = useRouter();
   const at = params.get('at') ?? '';
   const kept = at ? `?at=${encodeURIComponent(at)}` : '';
-  const { counts, stops } = frame;
+  const { stops } = frame;
+  const counts = useCounts(frame.counts);
   const ruler = [
     { href: '/needs', name: 'Needs', count: counts.needs, shown: stops.needs },
     { href: '/trays', name: 'Trays', count: counts.trays, shown: stops.needs },

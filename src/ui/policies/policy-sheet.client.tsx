@@ -1,187 +1,261 @@
 'use client';
 
 import Link from 'next/link';
-import { type KeyboardEvent, useRef, useState } from 'react';
-import type { PolicyCell, PolicyItem } from '@/services/planning/readPolicies';
-import type { ClientFailure } from '../command/send';
-import { useCommand } from '../command/use-command.client';
-import { countOf, plural } from '../format';
+import { useRouter } from 'next/navigation';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import type { PolicyLine, PolicySheetHead } from '@/services/planning/readPolicies';
+import { noteDone, onUndone } from '../command/done';
+import { type ClientFailure, sendCommand } from '../command/send';
+import { countOf, type Format, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar } from '../frame/list';
 import { SearchForm } from '../frame/search-form';
 import { ListAndPanel, Notice } from '../frame/states';
+import { Cell, Grid, type GridHandle, type Line } from '../grid/grid.client';
+import { ScanWatch } from '../grid/scan';
+import { usePages } from '../grid/use-pages.client';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { ReckoningSum } from '../reckoning/reckoning';
 import { failureSentence } from '../sentences';
 
 type Draft = { readonly min: string; readonly max: string };
-type Place = { readonly item: PolicyItem; readonly row: PolicyCell };
-const keyOf = (item: PolicyItem, row: PolicyCell) => `${item.itemId}/${row.locationId ?? 0}`;
+const ROW = 37;
+const keyOf = (l: PolicyLine) => `${l.itemId}/${l.locationId ?? 0}`;
 const kindWords = { min_max: 'min/max', not_carried: 'not carried', none: 'no policy yet' } as const;
+const without = <V,>(all: ReadonlyMap<string, V>, key: string) => new Map([...all].filter(([k]) => k !== key));
 
 /** The field a refusal belongs to; a minimum above the maximum is the fault of the one that was typed. */
-function wrongColumn(failure: ClientFailure | undefined, draft: Draft, row: PolicyCell): string | null {
+function wrongColumn(failure: ClientFailure | undefined, draft: Draft, row: PolicyLine): string | null {
   if (!failure) return null;
   if (failure.kind !== 'invalid_field') return 'min';
   return failure.fault.kind === 'min_above_max' && draft.max === row.max ? 'min' : failure.field;
 }
 
-/** Min and max of every item at every location, edited in place. Enter saves and goes down; grey values come from the
- *  item's own row; emptying a minimum goes back to them. */
+/** Min and max of every item at every location, edited in place. Leaving a row saves it, Enter goes down; grey values come
+ *  from the item's own line; emptying a minimum goes back to them. */
 export function PolicySheet(props: {
-  items: readonly PolicyItem[];
-  without: number;
-  locations: number;
+  head: PolicySheetHead;
+  first: readonly PolicyLine[];
   search: string;
   at: string;
 }) {
+  const { head } = props;
   const format = useFormat();
-  const { items } = props;
+  const router = useRouter();
+  const pages = usePages('policies', head.list, props.first);
+  const { again, rowAt, show, gone, failed } = pages;
   const [drafts, setDrafts] = useState<ReadonlyMap<string, Draft>>(new Map());
   const [faults, setFaults] = useState<ReadonlyMap<string, ClientFailure>>(new Map());
-  const [current, setCurrent] = useState<string | null>(null);
-  const { run } = useCommand();
-  const sheet = useRef<HTMLTableElement>(null);
-  const places: readonly Place[] = items.flatMap((item) => item.rows.map((row) => ({ item, row })));
-  const chosen =
-    places.find(({ item, row }) => keyOf(item, row) === current) ?? places.find((p) => p.row.gauge !== null);
+  // The first line of an item is its line for every location; one comes in beside the first place.
+  const [current, setCurrent] = useState(Math.min(1, Math.max(0, head.count - 1)));
+  const grid = useRef<GridHandle>(null);
+  const chosen = rowAt(current);
+  const width = 1 + head.locations;
+  const ofItem = (index: number) => index - (index % width);
 
-  const without = <V,>(all: ReadonlyMap<string, V>, key: string) => new Map([...all].filter(([k]) => k !== key));
-  const save = async ({ item, row }: Place) => {
-    const key = keyOf(item, row);
-    const draft = drafts.get(key);
-    if (!draft || (draft.min === row.min && draft.max === row.max)) return setDrafts((all) => without(all, key));
-    const { itemId } = item;
-    const words = `${item.name}, ${row.location}: min ${draft.min || 'inherited'}${draft.max ? `, max ${draft.max}` : ''}`;
-    const input = { itemId, locationId: row.locationId, ...draft, was: row.own };
-    const outcome = await run('set-min-max', input, { words });
+  useEffect(() => {
+    if (gone) router.refresh();
+  }, [gone, router]);
+
+  const saved = useRef(new Map<string, number>());
+  useEffect(
+    () =>
+      onUndone((key) => {
+        const index = saved.current.get(key);
+        if (index !== undefined) again(index - (index % width), index + 1);
+      }),
+    [again, width],
+  );
+
+  const save = async (index: number) => {
+    const row = rowAt(index);
+    const draft = row && drafts.get(keyOf(row));
+    if (!row || !draft) return;
+    const key = keyOf(row);
+    if (draft.min === row.min && draft.max === row.max) return setDrafts((all) => without(all, key));
+    const input = { itemId: row.itemId, locationId: row.locationId, ...draft, was: row.own };
+    const outcome = await sendCommand('set-min-max', input, 'until_sent');
     if (!outcome.ok) return setFaults((all) => new Map(all).set(key, outcome.failure));
+    saved.current.set(outcome.key, index);
+    const words = `${row.name}, ${row.location}: min ${draft.min || 'inherited'}${draft.max ? `, max ${draft.max}` : ''}`;
+    noteDone({ key: outcome.key, words });
+    // What holds everywhere shows in the lines of the places.
+    await again(ofItem(index), row.locationId === null ? ofItem(index) + width : index + 1);
     setFaults((all) => without(all, key));
-    setDrafts((all) => without(all, key));
+    // Unless something else was typed meanwhile.
+    setDrafts((all) => (all.get(key) === draft ? without(all, key) : all));
   };
 
-  const onKey = (event: KeyboardEvent<HTMLInputElement>, place: Place) => {
-    const key = keyOf(place.item, place.row);
+  // A scan that lands in a field looks for its code; the field is as it was.
+  const watch = useRef(new ScanWatch());
+  const before = useRef<Draft | undefined>(undefined);
+  const scanned = (event: KeyboardEvent, key: string): boolean => {
+    if (watch.current.begins(event.timeStamp)) before.current = drafts.get(key);
+    const scan = watch.current.key(event.key, event.timeStamp);
+    if (!scan) return false;
+    event.preventDefault();
+    const draft = before.current;
+    setDrafts((all) => (draft ? new Map(all).set(key, draft) : without(all, key)));
+    const place = props.at ? `&at=${encodeURIComponent(props.at)}` : '';
+    router.push(`/policies?q=${encodeURIComponent(scan.code)}${place}`);
+    return true;
+  };
+
+  const onKey = (event: KeyboardEvent, row: PolicyLine, index: number) => {
+    const key = keyOf(row);
+    if (scanned(event, key)) return;
+    const column = event.target instanceof HTMLInputElement ? event.target.dataset.column : undefined;
     if (event.key === 'Escape') {
       setDrafts((all) => without(all, key));
       setFaults((all) => without(all, key));
+      grid.current?.focus(index);
+    } else if (event.key === 'Enter' && !(event.target instanceof HTMLAnchorElement)) {
+      event.preventDefault();
+      if (column === undefined) grid.current?.focus(index, 'min');
+      else if (index + 1 < head.count) grid.current?.focus(index + 1, column);
+      else save(index);
+    } else if (column === undefined && /^\d$/.test(event.key)) {
+      event.preventDefault();
+      setDrafts((all) => new Map(all).set(key, { min: event.key, max: all.get(key)?.max ?? row.max }));
+      requestAnimationFrame(() => {
+        grid.current?.focus(index, 'min');
+        const field = document.activeElement;
+        if (field instanceof HTMLInputElement) field.setSelectionRange(field.value.length, field.value.length);
+      });
     }
-    const down = event.key === 'Enter' || event.key === 'ArrowDown';
-    if (!down && event.key !== 'ArrowUp') return;
-    event.preventDefault();
-    const column = event.currentTarget.dataset.column;
-    const fields = [...(sheet.current?.querySelectorAll<HTMLInputElement>(`input[data-column="${column}"]`) ?? [])];
-    const next = fields[fields.indexOf(event.currentTarget) + (down ? 1 : -1)];
-    // Leaving the row saves it.
-    if (next) next.focus();
-    else if (event.key === 'Enter') save(place);
   };
 
+  const line = (row: PolicyLine): Line => ({
+    className: row.locationId === null ? 'bg-paper' : '',
+    cells: (
+      <PolicyCells
+        row={row}
+        format={format}
+        draft={drafts.get(keyOf(row))}
+        failure={faults.get(keyOf(row))}
+        onType={(draft) => setDrafts((all) => new Map(all).set(keyOf(row), draft))}
+      />
+    ),
+  });
+
   return (
-    <ListAndPanel label="Reckoning" panel={chosen ? <PolicyPanel place={chosen} /> : null}>
+    <ListAndPanel label="Reckoning" panel={chosen ? <PolicyPanel row={chosen} /> : null} fixed>
       <ListBar
         title="Policies"
-        about={`${countOf(items.length, 'item')} × ${countOf(props.locations, 'location')} · ${props.without} without a policy`}
+        about={`${countOf(head.items, 'item')} × ${countOf(head.locations, 'location')} · ${head.without} without a policy`}
       >
+        {failed && !gone && (
+          <span className="fault" role="alert">
+            Some lines could not be read; scroll to try again.
+          </span>
+        )}
         <SearchForm action="/policies" search={props.search} at={props.at} />
       </ListBar>
-      {items.length === 0 ? (
+      {head.count === 0 ? (
         <Notice title={`No item has “${props.search}” in its name or number`}>
           <Link className="link" href="/policies">
             Show all items
           </Link>
         </Notice>
       ) : (
-        <table ref={sheet} className="sheet">
-          <thead>
-            <tr>
-              <th style={{ width: '36%' }}>Item</th>
-              <th>Location</th>
-              <th>Policy</th>
-              <th className="figure">Min</th>
-              <th className="figure">Max</th>
-              <th className="figure">Need now</th>
-            </tr>
-          </thead>
-          {items.map((item) => (
-            <tbody key={item.itemId}>
-              {item.rows.map((row, i) => {
-                const key = keyOf(item, row);
-                const draft = drafts.get(key) ?? row;
-                const failure = faults.get(key);
-                const inherited = row.origin === 'item';
-                const fault = failure ? failureSentence(failure, format) : null;
-                const wrong = wrongColumn(failure, draft, row);
-                const field = (column: 'min' | 'max') => (
-                  <input
-                    data-column={column}
-                    inputMode="decimal"
-                    placeholder="–"
-                    className={`entry cell figure w-20 ${inherited && !drafts.has(key) ? 'font-normal text-muted' : ''}`}
-                    aria-label={`${column === 'min' ? 'Minimum' : 'Maximum'} of ${item.name}, ${row.location}`}
-                    aria-invalid={wrong === column}
-                    value={draft[column]}
-                    onFocus={() => setCurrent(key)}
-                    onChange={(e) =>
-                      setDrafts((all) =>
-                        new Map(all).set(key, { min: draft.min, max: draft.max, [column]: e.target.value }),
-                      )
-                    }
-                    onKeyDown={(e) => onKey(e, { item, row })}
-                  />
-                );
-                return (
-                  <tr
-                    key={key}
-                    className={`one ${row.locationId === null ? 'bg-paper' : ''}`}
-                    data-current={key === current}
-                    onBlur={(e) => {
-                      if (!e.currentTarget.contains(e.relatedTarget)) save({ item, row });
-                    }}
-                  >
-                    <td>
-                      {i === 0 && (
-                        <>
-                          <Link className="name" href={`/items/${item.itemId}`} tabIndex={-1}>
-                            {item.name}
-                          </Link>{' '}
-                          <span className="code">{item.number}</span>
-                        </>
-                      )}
-                      {fault && (
-                        <span className="fault block text-right" role="alert">
-                          {fault}
-                        </span>
-                      )}
-                    </td>
-                    <td className={inherited ? 'text-muted' : ''}>{row.location}</td>
-                    <td className={inherited ? 'text-muted' : ''}>
-                      {row.locationId === null && row.kind === 'none' ? '–' : kindWords[row.kind]}
-                      {inherited && <span className="second"> from every location</span>}
-                    </td>
-                    <td className="figure">{field('min')}</td>
-                    <td className="figure">{field('max')}</td>
-                    <td className="figure">
-                      {row.locationId === null ? '' : row.need === 0 ? '–' : format.quantity(row.need)}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          ))}
-        </table>
+        <Grid
+          ref={grid}
+          label="Policies"
+          count={head.count}
+          rowHeight={ROW}
+          columns="policy-columns"
+          heads={[
+            { text: 'Item' },
+            { text: 'Location', className: 'max-sm:hidden' },
+            { text: 'Policy', className: 'max-sm:hidden' },
+            { text: 'Min', className: 'figure' },
+            { text: 'Max', className: 'figure' },
+            { text: 'Need now', className: 'figure max-sm:hidden' },
+          ]}
+          rowAt={rowAt}
+          onShow={show}
+          line={line}
+          current={current}
+          onCurrent={setCurrent}
+          onKey={onKey}
+          onLeaveRow={save}
+        />
       )}
     </ListAndPanel>
   );
 }
 
-function PolicyPanel({ place: { item, row } }: { place: Place }) {
+function PolicyCells({
+  row,
+  format,
+  draft,
+  failure,
+  onType,
+}: {
+  row: PolicyLine;
+  format: Format;
+  draft: Draft | undefined;
+  failure: ClientFailure | undefined;
+  onType: (draft: Draft) => void;
+}) {
+  const shown = draft ?? row;
+  const inherited = row.origin === 'item';
+  const quiet = inherited ? 'text-muted' : '';
+  const wrong = wrongColumn(failure, shown, row);
+  const field = (column: 'min' | 'max') => (
+    <input
+      data-column={column}
+      inputMode="decimal"
+      placeholder="–"
+      className={`entry cell figure w-full max-w-20 ${inherited && !draft ? 'font-normal text-muted' : ''}`}
+      aria-label={`${column === 'min' ? 'Minimum' : 'Maximum'} of ${row.name}, ${row.location}`}
+      aria-invalid={wrong === column}
+      value={shown[column]}
+      onChange={(e) => onType({ min: shown.min, max: shown.max, [column]: e.target.value })}
+    />
+  );
+  return (
+    <>
+      <Cell className="flex items-center justify-between gap-2 leading-tight">
+        <span className="min-w-0">
+          {row.locationId === null ? (
+            <>
+              <Link className="name" href={`/items/${row.itemId}`} tabIndex={-1}>
+                {row.name}
+              </Link>{' '}
+              <span className="code">{row.number}</span>
+            </>
+          ) : (
+            <span className={`sm:hidden ${quiet}`}>{row.location}</span>
+          )}
+        </span>
+        {failure && (
+          <span className="fault text-right" role="alert">
+            {failureSentence(failure, format)}
+          </span>
+        )}
+      </Cell>
+      <Cell className={`max-sm:hidden ${quiet}`}>{row.location}</Cell>
+      <Cell className={`leading-tight max-sm:hidden ${quiet}`}>
+        {row.locationId === null && row.kind === 'none' ? '–' : kindWords[row.kind]}
+        {inherited && <span className="second"> from every location</span>}
+      </Cell>
+      <Cell className="figure">{field('min')}</Cell>
+      <Cell className="figure">{field('max')}</Cell>
+      <Cell className="figure max-sm:hidden">
+        {row.locationId === null ? '' : row.need === 0 ? '–' : format.quantity(row.need)}
+      </Cell>
+    </>
+  );
+}
+
+function PolicyPanel({ row }: { row: PolicyLine }) {
   const format = useFormat();
   return (
     <div className="grid gap-6">
       <div>
         <div className="mb-4 flex items-baseline justify-between gap-3">
-          <h2 className="name text-[16px]">{item.name}</h2>
+          <h2 className="name text-[16px]">{row.name}</h2>
           <span className="second whitespace-nowrap">{row.location}</span>
         </div>
         <h3 className="head">
@@ -191,8 +265,8 @@ function PolicyPanel({ place: { item, row } }: { place: Place }) {
           <ReckoningSum
             sum={row.reckoning}
             format={format}
-            unit={item.unit}
-            packName={item.packName ?? item.unit}
+            unit={row.unit}
+            packName={row.packName ?? row.unit}
             origins={{}}
           />
         ) : (
@@ -210,7 +284,7 @@ function PolicyPanel({ place: { item, row } }: { place: Place }) {
           <h3 className="head">Here now</h3>
           <LevelStrip gauge={row.gauge} format={format} id="panel" />
           <p className="second mt-1">
-            in {plural(item.unit, 2_000_000)}: {gaugeWords(row.gauge, format)}
+            in {plural(row.unit, 2_000_000)}: {gaugeWords(row.gauge, format)}
             {row.gauge.min !== null && ` · min ${format.quantity(row.gauge.min)}`}
             {row.gauge.max !== null && ` · max ${format.quantity(row.gauge.max)}`}
           </p>

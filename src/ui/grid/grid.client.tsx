@@ -1,0 +1,196 @@
+'use client';
+
+import {
+  type KeyboardEvent,
+  type ReactNode,
+  type Ref,
+  useEffect,
+  useImperativeHandle,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
+import { flushSync } from 'react-dom';
+import { type Extent, offsetOf, offsetToShow, rowsAt, scrollHeight, scrollTopOf } from './viewport';
+
+export type Head = { readonly text: ReactNode; readonly className?: string };
+export type Line = { readonly cells: ReactNode; readonly className?: string; readonly label?: string };
+
+/** What a view can ask of its grid. */
+export type GridHandle = {
+  /** Brings a row into view and gives it the focus, or the field of that name in it. */
+  readonly focus: (index: number, field?: string) => void;
+};
+
+type Props<R> = {
+  readonly ref?: Ref<GridHandle>;
+  readonly label: string;
+  readonly count: number;
+  readonly rowHeight: number;
+  /** A class that sets grid-template-columns for heads and rows alike. */
+  readonly columns: string;
+  readonly heads: readonly Head[];
+  readonly rowAt: (index: number) => R | undefined;
+  /** Says which rows are looked at. */
+  readonly onShow: (from: number, end: number) => void;
+  readonly line: (row: R, index: number) => Line;
+  readonly current: number;
+  readonly onCurrent: (index: number) => void;
+  /** Keys the grid does not take itself. */
+  readonly onKey?: (event: KeyboardEvent, row: R, index: number) => void;
+  readonly onLeaveRow?: (index: number) => void;
+};
+
+/** A cell of a row. */
+export const Cell = ({ className, children }: { className?: string; children?: ReactNode }) => (
+  // biome-ignore lint/a11y/useSemanticElements: a cell of a row that is no table row.
+  // biome-ignore lint/a11y/useFocusableInteractive: the row has the focus, or a field in it.
+  <span role="gridcell" className={className}>
+    {children}
+  </span>
+);
+
+/** One list of any length: only the rows in view are there, one of them has the focus (arrows, Page, Home, End move it),
+ *  and a list longer than a browser can scroll is scaled. In a field of a row only Enter, Tab, Esc and arrows act. */
+export function Grid<R>(props: Props<R>) {
+  const { count, rowHeight, current } = props;
+  const scroller = useRef<HTMLDivElement>(null);
+  const heads = useRef<HTMLDivElement>(null);
+  const [height, setHeight] = useState(0);
+  const [offset, setOffset] = useState(0);
+  /** The scroll position that was set from here: its event brings nothing new. */
+  const set = useRef(0);
+  const extent: Extent = { count, rowHeight, height };
+
+  useLayoutEffect(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const measure = () => setHeight(Math.max(0, box.clientHeight - (heads.current?.offsetHeight ?? 0)));
+    const observer = new ResizeObserver(measure);
+    observer.observe(box);
+    measure();
+    return () => observer.disconnect();
+  }, []);
+
+  const moveTo = (next: number) => {
+    const box = scroller.current;
+    if (!box) return;
+    flushSync(() => setOffset(next));
+    box.scrollTop = scrollTopOf(extent, next);
+    set.current = box.scrollTop;
+  };
+
+  // A turn of the wheel moves by what it says, also where the scroll bar is scaled.
+  const scaled = scrollHeight(extent) < count * rowHeight;
+  const turn = useRef<(by: number) => void>(() => undefined);
+  turn.current = (by) => moveTo(Math.max(0, Math.min(offset + by, count * rowHeight - height)));
+  useEffect(() => {
+    const box = scroller.current;
+    if (!box || !scaled) return;
+    const onWheel = (e: WheelEvent) => {
+      if (e.ctrlKey) return;
+      e.preventDefault();
+      turn.current(e.deltaMode === WheelEvent.DOM_DELTA_LINE ? e.deltaY * 16 : e.deltaY);
+    };
+    box.addEventListener('wheel', onWheel, { passive: false });
+    return () => box.removeEventListener('wheel', onWheel);
+  }, [scaled]);
+
+  const { first, end } = rowsAt(extent, offset);
+  const { onShow } = props;
+  useEffect(() => onShow(first, end), [onShow, first, end]);
+
+  const focus = (index: number, field?: string) => {
+    const to = Math.max(0, Math.min(index, count - 1));
+    const next = offsetToShow(extent, offset, to);
+    flushSync(() => props.onCurrent(to));
+    if (next !== null) moveTo(next);
+    const row = scroller.current?.querySelector<HTMLElement>(`[data-index="${to}"]`);
+    const target = field ? row?.querySelector<HTMLElement>(`[data-column="${field}"]`) : row;
+    (target ?? row)?.focus({ preventScroll: true });
+    if (target instanceof HTMLInputElement) target.select();
+  };
+  useImperativeHandle(props.ref, () => ({ focus }));
+
+  const onKey = (event: KeyboardEvent<HTMLDivElement>, index: number) => {
+    const row = props.rowAt(index);
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const inField = event.target instanceof HTMLInputElement;
+    const page = Math.max(1, Math.floor(height / rowHeight) - 1);
+    const moves: Readonly<Record<string, number>> = {
+      ArrowDown: index + 1,
+      ArrowUp: index - 1,
+      ...(inField ? {} : { PageDown: index + page, PageUp: index - page, Home: 0, End: count - 1 }),
+    };
+    const to = moves[event.key];
+    if (to === undefined) {
+      if (row !== undefined) props.onKey?.(event, row, index);
+      return;
+    }
+    event.preventDefault();
+    focus(to, inField ? (event.target as HTMLInputElement).dataset.column : undefined);
+  };
+
+  // The row with the focus stays there when it is scrolled out of view.
+  const shown = Array.from({ length: end - first }, (_, i) => first + i);
+  if (count > 0 && current < count && (current < first || current >= end)) shown.push(current);
+  const top = scaled ? scrollTopOf(extent, offset) : offset;
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: rows are placed one by one, which a table can't.
+    <div
+      ref={scroller}
+      role="grid"
+      aria-label={props.label}
+      aria-rowcount={count + 1}
+      tabIndex={-1}
+      className="min-h-0 flex-1 overflow-y-auto"
+      onScroll={(e) => {
+        const at = e.currentTarget.scrollTop;
+        if (Math.abs(at - set.current) < 1) return;
+        set.current = at;
+        setOffset(offsetOf(extent, at));
+      }}
+    >
+      {/* biome-ignore lint/a11y/useFocusableInteractive: heads are read, not worked in. */}
+      {/* biome-ignore lint/a11y/useSemanticElements: as above. */}
+      <div ref={heads} role="row" aria-rowindex={1} className={`grid-heads ${props.columns}`}>
+        {props.heads.map((h, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: heads stay in their order.
+          // biome-ignore lint/a11y/useSemanticElements: as above.
+          <span key={i} role="columnheader" tabIndex={-1} className={h.className}>
+            {h.text}
+          </span>
+        ))}
+      </div>
+      <div role="presentation" style={{ position: 'relative', height: scrollHeight(extent) }}>
+        {shown.map((index) => {
+          const row = props.rowAt(index);
+          const line = row === undefined ? null : props.line(row, index);
+          const at = Math.max(-1e5, Math.min(1e5, index * rowHeight - offset));
+          return (
+            // biome-ignore lint/a11y/useSemanticElements: as above.
+            <div
+              key={index}
+              role="row"
+              aria-rowindex={index + 2}
+              aria-selected={index === current}
+              aria-label={line?.label}
+              data-index={index}
+              data-current={index === current}
+              tabIndex={index === current ? 0 : -1}
+              className={`grid-line ${props.columns} ${line?.className ?? ''}`}
+              style={{ top: top + at, height: rowHeight }}
+              onFocus={() => index !== current && props.onCurrent(index)}
+              onKeyDown={(e) => onKey(e, index)}
+              onBlur={(e) => {
+                if (!e.currentTarget.contains(e.relatedTarget)) props.onLeaveRow?.(index);
+              }}
+            >
+              {line?.cells ?? <Cell className="text-muted">…</Cell>}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+'use client';
+
+import { useCallback, useEffect, useRef, useState } from 'react';
+
+/** Rows that come at once, as the server sends them. */
+const PAGE = 200;
+/** Pages kept; the others are fetched again when they are looked at. */
+const MOST_PAGES = 40;
+
+type Answer<R> = { readonly ok: boolean; readonly value?: { readonly from: number; readonly rows: readonly R[] } };
+
+/** The rows of an open list, fetched page by page as they come into view. `first` is the first page, which came with the
+ *  view. `gone` is true once the server does not know the list any more: it has to be opened again. */
+export function usePages<R>(grid: string, list: string, first: readonly R[]) {
+  const pages = useRef(new Map<number, readonly R[]>([[0, first]]));
+  const asked = useRef(new Set<number>());
+  const [state, setState] = useState({ version: 0, gone: false, failed: false });
+
+  const fetchPage = useCallback(
+    async (page: number) => {
+      asked.current.add(page);
+      const query = `list=${encodeURIComponent(list)}&from=${page * PAGE}`;
+      const response = await fetch(`/api/grids/${grid}?${query}`).catch(() => null);
+      const answer = response ? ((await response.json().catch(() => null)) as Answer<R> | null) : null;
+      asked.current.delete(page);
+      if (answer?.ok && answer.value) {
+        pages.current.delete(page);
+        pages.current.set(page, answer.value.rows);
+        while (pages.current.size > MOST_PAGES) pages.current.delete(pages.current.keys().next().value as number);
+        setState((s) => ({ version: s.version + 1, gone: false, failed: false }));
+      } else setState((s) => ({ ...s, gone: response?.status === 410, failed: true }));
+    },
+    [grid, list],
+  );
+
+  // Opened again: everything is fetched afresh, from the page that came with it.
+  const opened = useRef(list);
+  useEffect(() => {
+    if (opened.current === list) return;
+    opened.current = list;
+    pages.current = new Map([[0, first]]);
+    asked.current.clear();
+    setState((s) => ({ version: s.version + 1, gone: false, failed: false }));
+  }, [list, first]);
+
+  /** Fetches what of these rows is not here yet. */
+  const show = useCallback(
+    (from: number, end: number) => {
+      for (let page = Math.floor(from / PAGE); page * PAGE < end; page += 1) {
+        if (!pages.current.has(page) && !asked.current.has(page)) fetchPage(page);
+      }
+    },
+    [fetchPage],
+  );
+  /** Fetches these rows again, as they are now; until then the old ones stay. */
+  const again = useCallback(
+    async (from: number, end: number) => {
+      const wanted = [];
+      for (let page = Math.floor(from / PAGE); page * PAGE < end; page += 1) wanted.push(fetchPage(page));
+      await Promise.all(wanted);
+    },
+    [fetchPage],
+  );
+  const rowAt = (index: number): R | undefined => pages.current.get(Math.floor(index / PAGE))?.[index % PAGE];
+  return { rowAt, show, again, ...state };
+}
