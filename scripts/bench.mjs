@@ -6,7 +6,7 @@ import { main, root, runTs } from './lib/say.mjs';
 
 /** Figures of speed, one JSON line each, value and baseline from the same run. `npm run bench -- NAME` runs one. */
 main(async () => {
-  await bootstrap(['database']);
+  await bootstrap(['database', 'browser']);
   const folder = join(root, '.data', 'bench');
   rmSync(folder, { recursive: true, force: true });
   const database = await new Database(folder).start();

@@ -1,7 +1,9 @@
 import type { Figure } from './figure';
+import { gridBench } from './grid';
+import { endLargeBooks } from './largeBooks';
 import { needRunBench } from './needRun';
 
-const benches: Readonly<Record<string, () => Promise<Figure[]>>> = { 'need-run': needRunBench };
+const benches: Readonly<Record<string, () => Promise<Figure[]>>> = { 'need-run': needRunBench, grid: gridBench };
 
 async function runBenches(): Promise<void> {
   const wanted = process.argv.slice(2);
@@ -15,6 +17,7 @@ async function runBenches(): Promise<void> {
     if (wanted.length > 0 && !wanted.includes(name)) continue;
     for (const figure of await bench()) console.log(JSON.stringify(figure));
   }
+  await endLargeBooks();
 }
 
 runBenches().catch((e) => {

@@ -22,6 +22,7 @@ const deletable = new Set([
   'policy',
   'undo_step',
   'job',
+  'kept_list',
 ]);
 
 /** Gives the application's account only what it needs, table by table; run by the owner account after migrations. */

@@ -1,24 +1,139 @@
-import { keepList, keptList } from '@/services/lists/listStore';
+import type { Actor } from '@/core/people';
+import { openItems, readItemRows } from '@/services/catalogue/readItems';
+import { findInList } from '@/services/lists/findInList';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
+import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
+import { takeBack } from '@/services/planning/takeBack';
+import { openOrders, readOrderRows } from '@/services/purchase/readOrders';
+import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
+import { type Books, freshBooks, MONDAY, mira, must, needOf, needsOf, otto, req } from './support';
 
-const list = (userId: number, count = 3) => ({ userId, kind: 'policies', count, data: { ids: [userId] } });
+let books: Books;
+beforeAll(async () => {
+  books = await freshBooks();
+});
+afterAll(() => books.close());
 
-test('a list is there for the person who opened it, under its name and kind', () => {
-  const name = keepList(list(1), 0);
-  expect(name).toMatch(/^[\w-]{16}$/);
-  expect(keptList(name, 1, 'policies', 1000)).toEqual(list(1));
-  expect(keptList(name, 2, 'policies', 1000)).toBeNull();
-  expect(keptList(name, 1, 'items', 1000)).toBeNull();
-  expect(keptList('none', 1, 'policies', 1000)).toBeNull();
+const items = (filter: { search?: string; sort?: 'name' | 'number' | 'value' } = {}, actor: Actor = mira) =>
+  openItems(books.deps, actor, { search: '', locationId: null, sort: 'name', ...filter });
+const rowsOf = async (list: string, from = 0, actor: Actor = mira) => readItemRows(books.deps, actor, { list, from });
+
+test('an open list is its person’s alone, of its kind alone, and gone after a day', async () => {
+  const { list } = must(await items());
+  const gone = { ok: false, error: { kind: 'list_gone' } };
+  expect((await rowsOf(list)).ok).toBe(true);
+  expect(await rowsOf(list, 0, otto)).toEqual(gone);
+  expect(await rowsOf('none')).toEqual(gone);
+  expect(await readOrderRows(books.deps, mira, { list, from: 0 })).toEqual(gone);
+  books.deps.setClock('2026-11-24T09:00:01Z');
+  must(await items());
+  expect(await rowsOf(list)).toEqual(gone);
+  books.deps.setClock(MONDAY);
 });
 
-test('when there are many, the least used goes; what was not used for half an hour goes', () => {
-  const first = keepList(list(1), 0);
-  const second = keepList(list(1), 0);
-  for (let n = 0; n < 58; n += 1) keepList(list(2), 10);
-  expect(keptList(first, 1, 'policies', 20)).not.toBeNull();
-  keepList(list(2), 30);
-  expect(keptList(second, 1, 'policies', 40)).toBeNull();
-  expect(keptList(first, 1, 'policies', 40)).not.toBeNull();
-  keepList(list(2), 40 + 31 * 60_000);
-  expect(keptList(first, 1, 'policies', 41 + 31 * 60_000)).toBeNull();
+test('pages are 200 rows from any row on; rows stay in their places when others are added', async () => {
+  await books.owner.query(
+    `INSERT INTO item (number, name, category_id, base_unit, unit_name, status)
+     SELECT CONCAT('Z', seq), CONCAT('zz ', LPAD(seq, 4, '0')), i.category_id, i.base_unit, i.unit_name, 'active'
+       FROM seq_1_to_500 JOIN item i ON i.id = 1`,
+  );
+  const { list, count } = must(await items());
+  expect(count).toBe(581);
+  const page = must(await rowsOf(list, 300)).rows;
+  expect(page).toHaveLength(200);
+  expect([page[0]?.item.name, page[199]?.item.name]).toEqual(['zz 0220', 'zz 0419']);
+  expect(must(await rowsOf(list, 580)).rows.map((r) => r.item.name)).toEqual(['zz 0500']);
+  expect(must(await rowsOf(list, 600)).rows).toEqual([]);
+  await books.owner.query("UPDATE item SET name = 'Aa, renamed' WHERE number = 'Z500'");
+  expect(must(await rowsOf(list, 580)).rows.map((r) => r.item.name)).toEqual(['Aa, renamed']);
+  expect(must(await items()).list).not.toBe(list);
+  expect(must(await rowsOf(must(await items()).list)).rows[0]?.item.name).toBe('Aa, renamed');
+});
+
+test('items by number and by value; orders by supplier and number', async () => {
+  const sorted = async (sort: 'number' | 'value') => must(await rowsOf(must(await items({ sort })).list)).rows;
+  const numbers = (await sorted('number')).map((r) => r.item.number);
+  expect(numbers).toEqual([...numbers].sort());
+  const values = (await sorted('value')).map((r) => r.value);
+  expect(values).toEqual([...values].sort((a, b) => b - a));
+  const orders = async (sort: 'supplier' | 'number') => {
+    const { list } = must(await openOrders(books.deps, mira, { all: true, sort }));
+    return must(await readOrderRows(books.deps, mira, { list, from: 0 })).rows;
+  };
+  const suppliers = (await orders('supplier')).map((o) => o.supplier);
+  expect(suppliers).toEqual([...suppliers].sort());
+  const ofOrders = (await orders('number')).map((o) => o.number);
+  expect(ofOrders).toEqual([...ofOrders].sort());
+});
+
+test('the policy sheet: item by item its line for everywhere, then its places, across pages', async () => {
+  const head = must(await openPolicies(books.deps, mira, { search: '', locationId: null, sort: 'name' }));
+  expect(head.count).toBe(head.items * 5);
+  const lines = [];
+  for (let from = 0; from < head.count; from += 200)
+    lines.push(...must(await readPolicyLines(books.deps, mira, { list: head.list, from })).rows);
+  expect(lines).toHaveLength(head.count);
+  expect(lines.filter((l, i) => (l.locationId === null) !== (i % 5 === 0))).toEqual([]);
+  const odd = must(await readPolicyLines(books.deps, mira, { list: head.list, from: 203 })).rows;
+  expect(odd).toHaveLength(200);
+  expect(odd[0]).toEqual(lines[203]);
+});
+
+test('a scanned code: the first row of that item, or of that order, in the list as it is open', async () => {
+  const find = async (kind: Parameters<typeof findInList>[2], list: string, code: string) =>
+    must(await findInList(books.deps, mira, kind, { list, code })).entry;
+  const needs = must(await openNeeds(books.deps, mira, { locationId: null }));
+  const { rows } = must(await readNeedRows(books.deps, mira, { list: needs.list, from: 0 }));
+  const at = await find('needs', needs.list, '10412-07');
+  expect(rows[at]).toMatchObject({ kind: 'need', itemNumber: '10412-07' });
+  expect(await find('needs', needs.list, 'no such code')).toBe(-1);
+  const orders = must(await openOrders(books.deps, mira, { all: true, sort: 'newest' }));
+  const number = must(await readOrderRows(books.deps, mira, { list: orders.list, from: 0 })).rows[2]?.number ?? '';
+  expect(await find('orders', orders.list, number)).toBe(2);
+  const policies = must(await openPolicies(books.deps, mira, { search: 'merino', locationId: null, sort: 'number' }));
+  const item = await find('policies', policies.list, '10412-07');
+  const sheet = must(await readPolicyLines(books.deps, mira, { list: policies.list, from: item * 5 })).rows;
+  expect(sheet[0]).toMatchObject({ number: '10412-07', locationId: null });
+  expect(await findInList(books.deps, otto, 'needs', { list: needs.list, code: 'x' })).toMatchObject({ ok: false });
+});
+
+test('needs stand under their suppliers; what changes is named while the list stays as it was', async () => {
+  const { head, groups, needs } = await needsOf(books, mira);
+  expect(head.count).toBe(groups.length + needs.length);
+  for (const g of groups) {
+    const own = needs.filter((n) => n.supplierId === g.supplierId);
+    expect(own).toHaveLength(g.count);
+    expect(must(await readNeedRows(books.deps, mira, { list: head.list, from: g.start })).rows.slice(0, 2)).toEqual([
+      { kind: 'group', group: g },
+      own[0],
+    ]);
+  }
+  expect(needs.reduce((sum, n) => sum + (n.net ?? 0), 0)).toBe(head.status.net);
+  expect(needs.filter((n) => n.net === null)).toHaveLength(head.status.unpriced);
+  const changes = async () => must(await readNeedChanges(books.deps, mira, head.list));
+  expect(await changes()).toEqual({ changed: [], status: head.status });
+
+  const need = await needOf(books, '10412-07', 'HS');
+  const accepted = must(
+    await acceptNeed(books.deps, otto, req({ needId: need.id, fingerprint: need.fingerprint, packs: '6' })),
+  );
+  const after = await changes();
+  expect(after.changed).toEqual([need.id]);
+  expect(after.status).toMatchObject({ needs: head.status.needs - 1, trays: [{ supplierId: 1, net: 19_680 }] });
+  const row = must(await readNeedRows(books.deps, mira, { list: head.list, from: 0 })).rows.find(
+    (r) => r.kind === 'need' && r.id === need.id,
+  );
+  expect(row).toMatchObject({ open: false });
+
+  // The line in its tray, priced; taken back, its place in the opened trays says so.
+  const trays = must(await openTrays(books.deps, mira));
+  expect(trays).toMatchObject({ count: 2, trays: [{ supplierId: 1, net: 19_680, start: 0, lines: 1 }] });
+  const trayRows = async () => must(await readTrayRows(books.deps, mira, { list: trays.list, from: 0 })).rows;
+  const [line] = await books.rows<{ id: number }>("SELECT id FROM tray_line WHERE state = 'in_tray'");
+  expect(await trayRows()).toMatchObject([{ kind: 'tray' }, { kind: 'line', id: line?.id, net: 19_680, each: '3.28' }]);
+  must(await takeBack(books.deps, mira, req({ trayLineId: line?.id ?? 0 })));
+  expect((await trayRows())[1]).toEqual({ kind: 'gone', id: line?.id });
+  expect(accepted.supplier).toBe('Hollinmere Spinners');
+  expect((await changes()).status.needs).toBe(head.status.needs);
 });

@@ -2,7 +2,6 @@ import { ok } from '@/core/result';
 import { markDirty, peekDirty } from '@/data/repositories/planning';
 import { readSnapshot, write } from '@/data/transaction';
 import { acceptNeed } from '@/services/planning/acceptNeed';
-import { readNeeds } from '@/services/planning/readNeeds';
 import { beginDay, bringUpToDate, fullNeedRun, markChanged, recomputeDirty } from '@/services/planning/recompute';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { takeBack } from '@/services/planning/takeBack';
@@ -15,7 +14,7 @@ import { postMovements } from '@/services/stock/postMovements';
 import { readArrivals } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { seeded } from '../../scripts/demoData/random';
-import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { type Books, cellsOf, freshBooks, mira, must, needOf, needsOf, otto, req, violations } from './support';
 
 let books: Books;
 beforeEach(async () => {
@@ -65,11 +64,7 @@ describe('stored needs', () => {
         await recomputeDirty(books.deps, 200);
       },
       accept: async () => {
-        const need = pick(
-          must(await readNeeds(books.deps, mira, { locationId: null }))
-            .groups.filter((g) => g.supplierId)
-            .flatMap((g) => g.needs),
-        );
+        const need = pick((await needsOf(books, mira)).needs.filter((n) => n.supplierId));
         if (!need) return;
         const packs = String(Math.max(1, Math.ceil((need.packs / 1_000_000) * random())));
         await acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs }));
@@ -172,7 +167,7 @@ describe('stored needs', () => {
     const need = await needOf(books, '10412-11', 'HS');
     await sell(need.itemId, need.locationId, 5_000_000);
     expect((await needOf(books, '10412-11', 'HS')).shortage).toBe(need.shortage);
-    must(await readNeeds(books.deps, mira, { locationId: null }));
+    await needsOf(books, mira);
     expect((await needOf(books, '10412-11', 'HS')).shortage).toBe('81.000000');
     expect(await readSnapshot(books.deps.pool, (tx) => peekDirty(tx, 10))).toEqual([]);
   });

@@ -2,17 +2,18 @@ import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Actor, Role } from '@/core/people';
 import type { Result } from '@/core/result';
-import { readItem, readItems } from '@/services/catalogue/readItems';
+import { openItems, readItem, readItemRows } from '@/services/catalogue/readItems';
 import { setSource } from '@/services/catalogue/setSource';
 import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
-import { readBooks } from '@/services/cost/readBooks';
 import { closeBooks } from '@/services/cost/closeBooks';
+import { readBooks } from '@/services/cost/readBooks';
 import type { Failure } from '@/services/failure';
+import { findInList } from '@/services/lists/findInList';
 import { readFind } from '@/services/people/readFind';
 import { readFrame } from '@/services/people/readFrame';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readLastBought } from '@/services/planning/readLastBought';
-import { readNeeds } from '@/services/planning/readNeeds';
+import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
 import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
@@ -21,8 +22,8 @@ import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
-import { readOrder, readOrders } from '@/services/purchase/readOrders';
-import { readTrays } from '@/services/purchase/readTrays';
+import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
+import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
@@ -38,7 +39,7 @@ import { cancelJob } from '@/services/work/cancelJob';
 import { readJobs } from '@/services/work/readJobs';
 import { readMail } from '@/services/work/readMail';
 import { startJob } from '@/services/work/startJob';
-import { type Books, edda, freshBooks, jun, mira, must, otto, req } from './support';
+import { type Books, edda, freshBooks, jun, mira, must, needsOf, otto, req } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -49,6 +50,7 @@ afterAll(() => books.close());
 type Try = (actor: Actor) => Promise<Result<unknown, Failure>>;
 const otherRules = { trigger: 'strictly_below' as const, refill: 'up_to_min' as const };
 const order = { orderId: 999, version: 1 };
+const none = { list: 'none', from: 0 };
 const buying: Role[] = ['buyer', 'owner'];
 const all: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];
 
@@ -56,7 +58,11 @@ const all: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper'];
 const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'catalogue/readItems': {
     who: all,
-    tries: [(a) => readItems(books.deps, a, { search: '', locationId: null }), (a) => readItem(books.deps, a, 1)],
+    tries: [
+      (a) => openItems(books.deps, a, { search: '', locationId: null, sort: 'name' }),
+      (a) => readItemRows(books.deps, a, none),
+      (a) => readItem(books.deps, a, 1),
+    ],
   },
   'catalogue/setSource': {
     who: buying,
@@ -104,12 +110,25 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     tries: [(a) => readLastBought(books.deps, a, 1)],
   },
   'people/readFind': { who: all, tries: [(a) => readFind(books.deps, a, 'fen')] },
-  'planning/readNeeds': { who: buying, tries: [(a) => readNeeds(books.deps, a, { locationId: null })] },
+  'lists/findInList': {
+    who: all,
+    tries: [(a) => findInList(books.deps, a, 'items', { list: 'none', code: '10412-07' })],
+  },
+  'planning/readNeeds': {
+    who: buying,
+    tries: [
+      (a) => openNeeds(books.deps, a, { locationId: null }),
+      (a) => readNeedRows(books.deps, a, none),
+      (a) => readNeedChanges(books.deps, a, 'none'),
+      (a) => findInList(books.deps, a, 'needs', { list: 'none', code: '10412-07' }),
+    ],
+  },
   'planning/readPolicies': {
     who: buying,
     tries: [
       (a) => openPolicies(books.deps, a, { search: '', locationId: null, sort: 'name' }),
-      (a) => readPolicyLines(books.deps, a, { list: 'none', from: 0 }),
+      (a) => readPolicyLines(books.deps, a, none),
+      (a) => findInList(books.deps, a, 'policies', { list: 'none', code: '10412-07' }),
     ],
   },
   'planning/setMinMax': {
@@ -126,9 +145,21 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'purchase/putBackOrder': { who: buying, tries: [(a) => putBackOrder(books.deps, a, req(order))] },
   'purchase/readOrders': {
     who: ['buyer', 'owner', 'bookkeeper'],
-    tries: [(a) => readOrders(books.deps, a, { all: true }), (a) => readOrder(books.deps, a, 999)],
+    tries: [
+      (a) => openOrders(books.deps, a, { all: true, sort: 'newest' }),
+      (a) => readOrderRows(books.deps, a, none),
+      (a) => readOrder(books.deps, a, 999),
+      (a) => findInList(books.deps, a, 'orders', { list: 'none', code: '2611-0001' }),
+    ],
   },
-  'purchase/readTrays': { who: ['buyer', 'owner', 'bookkeeper'], tries: [(a) => readTrays(books.deps, a)] },
+  'purchase/readTrays': {
+    who: ['buyer', 'owner', 'bookkeeper'],
+    tries: [
+      (a) => openTrays(books.deps, a),
+      (a) => readTrayRows(books.deps, a, none),
+      (a) => findInList(books.deps, a, 'trays', { list: 'none', code: '10412-07' }),
+    ],
+  },
   'purchase/reopenOrder': { who: buying, tries: [(a) => reopenOrder(books.deps, a, req(order))] },
   'purchase/sendOrder': {
     who: buying,
@@ -194,7 +225,7 @@ const shared = new Set([
   'catalogue/buying',
   'people/readFrame',
   'people/session',
-  'lists/listStore',
+  'lists/keptList',
   'planning/recompute',
   'planning/reckonPair',
   'planning/trayTotals',
@@ -258,14 +289,15 @@ test('Find gives items to everybody, orders to those who may read them', async (
 describe('limited to places', () => {
   test('a buyer of one place sees, and has counted, only what is needed there', async () => {
     const local: Actor = { ...mira, locations: [3] };
-    const all = must(await readNeeds(books.deps, mira, { locationId: null }));
-    const there = must(await readNeeds(books.deps, mira, { locationId: 3 }));
-    const own = must(await readNeeds(books.deps, local, { locationId: null }));
-    expect(own).toEqual(there);
-    expect(own.count).toBeGreaterThan(0);
-    expect(own.count).toBeLessThan(all.count);
-    expect((await readFrame(books.deps, local)).counts.needs).toBe(own.count);
-    expect((await readNeeds(books.deps, local, { locationId: 1 })).ok).toBe(false);
+    const all = (await needsOf(books, mira)).head.status.needs;
+    const there = await needsOf(books, mira, 3);
+    const own = await needsOf(books, local);
+    expect(own.needs).toEqual(there.needs);
+    expect(own.head.status).toEqual(there.head.status);
+    expect(own.needs.length).toBeGreaterThan(0);
+    expect(own.needs.length).toBeLessThan(all);
+    expect((await readFrame(books.deps, local)).counts.needs).toBe(own.needs.length);
+    expect((await openNeeds(books.deps, local, { locationId: 1 })).ok).toBe(false);
     const item = must(await readItem(books.deps, local, 7));
     expect(item.places.map((p) => p.locationId)).toEqual([3]);
     expect(new Set(item.movements.map((m) => m.locationId))).toEqual(new Set([3]));

@@ -10,6 +10,7 @@ import { checkInvariants } from '@/data/repositories/invariants';
 import { readSnapshot } from '@/data/transaction';
 import type { Deps } from '@/services/deps';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { openNeeds, readNeedRows } from '@/services/planning/readNeeds';
 import { seedDemo } from '../../scripts/demoData/seed';
 
 export const MONDAY = '2026-11-23T09:00:00Z';
@@ -154,4 +155,15 @@ export async function acceptSome(books: Books, packs: string) {
     "SELECT id, fingerprint FROM need WHERE state = 'open' AND source_id IS NOT NULL ORDER BY id LIMIT 1",
   );
   return must(await acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs })));
+}
+
+/** The open list of needs with all of its entries. */
+export async function needsOf(books: Books, actor: Actor, locationId: number | null = null) {
+  const head = must(await openNeeds(books.deps, actor, { locationId }));
+  const { rows } = must(await readNeedRows(books.deps, actor, { list: head.list, from: 0 }));
+  return {
+    head,
+    groups: rows.flatMap((r) => (r.kind === 'group' ? [r.group] : [])),
+    needs: rows.flatMap((r) => (r.kind === 'need' ? [r] : [])),
+  };
 }

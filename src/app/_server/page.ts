@@ -13,6 +13,11 @@ export type SearchParams = Promise<Record<string, string | string[] | undefined>
 
 export const text = (value: string | string[] | undefined): string => (typeof value === 'string' ? value : '');
 
+/** One of some words from the address; the first where there is none of them. */
+export function choiceOf<T extends string>(choices: readonly [T, ...T[]], value: string | string[] | undefined): T {
+  return choices.find((c) => c === value) ?? choices[0];
+}
+
 /** A positive whole number from the address; anything else is a page that does not exist. */
 export function idOf(value: string): number {
   const id = Number(value);

@@ -1,7 +1,7 @@
 import type { Pack } from '@/core/packs';
 import type { PriceStep } from '@/core/sourcing';
 import { fraction } from '@/core/units';
-import { list, type Tx } from '../sql';
+import { atLocations, list, type Tx } from '../sql';
 
 export type ItemRow = {
   id: number;
@@ -14,14 +14,6 @@ export type ItemRow = {
 };
 
 const itemColumns = `i.id, i.number, i.name, c.name AS category, i.unit_name AS unitName, i.base_unit AS baseUnit, i.status`;
-
-export const readItems = (tx: Tx, search: string) =>
-  tx.rows<ItemRow>(
-    `SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id
-      WHERE (:search = '' OR LOCATE(:search, i.name) > 0 OR LOCATE(:search, i.number) > 0)
-      ORDER BY i.name, i.number`,
-    { search },
-  );
 
 export const findItem = (tx: Tx, id: number) =>
   tx.row<ItemRow>(`SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id = :id`, { id });
@@ -126,6 +118,9 @@ export async function readItemsByIds(
   return { items: new Map(rows.map((r) => [r.id, r])), total: Number(count?.n ?? 0) };
 }
 
+export const countItems = async (tx: Tx): Promise<number> =>
+  Number((await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM item'))?.n ?? 0);
+
 /** The next items by id, and how many there are in all: for going through the catalogue in steps. */
 export async function readItemIdsAfter(
   tx: Tx,
@@ -170,14 +165,26 @@ export const updateSource = (tx: Tx, s: SourceTerms) =>
     s,
   );
 
-const itemOrders = { name: 'name, number', number: 'number' } as const;
+const itemOrders = { name: 'i.name, i.number', number: 'i.number', value: 'v.value DESC, i.name, i.number' } as const;
 
-/** Ids of the items whose name or number holds the text, in order. */
-export async function readItemIds(tx: Tx, search: string, order: keyof typeof itemOrders): Promise<number[]> {
+/** Items whose name or number holds the text. */
+export const FOUND_ITEM = `(:search = '' OR LOCATE(:search, i.name) > 0 OR LOCATE(:search, i.number) > 0)`;
+
+/** Ids of the items whose name or number holds the text, in order; by value means that of the stock at these places, the
+ *  most first. */
+export async function readItemIds(
+  tx: Tx,
+  search: string,
+  order: keyof typeof itemOrders,
+  locationIds: readonly number[] | null = null,
+): Promise<number[]> {
+  const at = atLocations('location_id', locationIds);
+  const byValue = order === 'value';
   const rows = await tx.rows<{ id: number }>(
-    `SELECT id FROM item WHERE (:search = '' OR LOCATE(:search, name) > 0 OR LOCATE(:search, number) > 0)
-      ORDER BY ${itemOrders[order]}`,
-    { search },
+    `SELECT i.id FROM item i
+       ${byValue ? `LEFT JOIN (SELECT item_id, SUM(value_minor) AS value FROM level WHERE TRUE ${at.sql} GROUP BY item_id) v ON v.item_id = i.id` : ''}
+      WHERE ${FOUND_ITEM} ORDER BY ${itemOrders[order]}`,
+    { search, ...(byValue ? at.values : {}) },
   );
   return rows.map((r) => r.id);
 }

@@ -1,4 +1,5 @@
 import { atLocations, list, type SqlValue, type Tx } from '../sql';
+import { FOUND_ITEM } from './catalogue';
 
 export type Pair = { readonly itemId: number; readonly locationId: number };
 
@@ -109,6 +110,16 @@ export async function readLevels(
     ...ids.values,
     ...at.values,
   });
+}
+
+/** What the stock of the items found is worth at these places, in minor units. */
+export async function sumStockValue(tx: Tx, search: string, locationIds: readonly number[] | null): Promise<number> {
+  const at = atLocations('l.location_id', locationIds);
+  const row = await tx.row<{ value: string | number | null }>(
+    `SELECT SUM(l.value_minor) AS value FROM level l JOIN item i ON i.id = l.item_id WHERE ${FOUND_ITEM} ${at.sql}`,
+    { search, ...at.values },
+  );
+  return Number(row?.value ?? 0);
 }
 
 export type MovementKind =

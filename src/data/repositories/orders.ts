@@ -33,8 +33,26 @@ const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS sup
 const orderTables = `purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN app_user c ON c.id = o.created_by
   LEFT JOIN app_user a ON a.id = o.approved_by`;
 
-export const readOrderHeads = (tx: Tx) =>
-  tx.rows<OrderRow>(`SELECT ${orderColumns} FROM ${orderTables} ORDER BY o.id DESC`);
+/** Heads of these orders, in no order. */
+export async function readOrderHeads(tx: Tx, ids: readonly number[]): Promise<OrderRow[]> {
+  const l = list('id', ids);
+  return l ? tx.rows<OrderRow>(`SELECT ${orderColumns} FROM ${orderTables} WHERE o.id IN (${l.sql})`, l.values) : [];
+}
+
+const orderOrders = {
+  newest: 'o.id DESC',
+  supplier: 's.name, o.id DESC',
+  number: 'o.number IS NULL, o.number',
+} as const;
+
+/** Ids of all orders, or of those in a state that can still be worked on. */
+export const readOrderIds = async (tx: Tx, all: boolean, order: keyof typeof orderOrders): Promise<number[]> =>
+  (
+    await tx.rows<{ id: number }>(
+      `SELECT o.id FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
+        WHERE ${all ? 'TRUE' : "o.state IN ('draft', 'approved', 'sent')"} ORDER BY ${orderOrders[order]}`,
+    )
+  ).map((r) => r.id);
 
 export const findOrder = (tx: Tx, id: number) =>
   tx.row<OrderRow>(`SELECT ${orderColumns} FROM ${orderTables} WHERE o.id = :id`, { id });

@@ -203,9 +203,26 @@ export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedR
 export const lockNeed = (tx: Tx, id: number) =>
   tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id FOR UPDATE`, { id });
 
-export function readOpenNeeds(tx: Tx, locationIds: readonly number[] | null): Promise<NeedRow[]> {
-  const at = atLocations('location_id', locationIds);
-  return tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE state = 'open' ${at.sql} ORDER BY id`, at.values);
+export type OpenNeed = Pick<NeedRow, 'id' | 'itemId' | 'suggested' | 'sourceId' | 'fingerprint'> & {
+  readonly supplierId: number | null;
+};
+
+/** Open needs in the order of the list: by supplier, those without one last, then by item and place. */
+export function readOpenNeeds(tx: Tx, locationIds: readonly number[] | null): Promise<OpenNeed[]> {
+  const at = atLocations('n.location_id', locationIds);
+  return tx.rows<OpenNeed>(
+    `SELECT n.id, n.item_id AS itemId, n.suggested, n.source_id AS sourceId, n.fingerprint, s.id AS supplierId
+       FROM need n JOIN item i ON i.id = n.item_id JOIN location l ON l.id = n.location_id
+       LEFT JOIN source f ON f.id = n.source_id LEFT JOIN supplier s ON s.id = f.supplier_id
+      WHERE n.state = 'open' ${at.sql}
+      ORDER BY s.id IS NULL, s.name, s.id, i.name, i.id, l.sort_order, l.id`,
+    at.values,
+  );
+}
+
+export async function readNeedsByIds(tx: Tx, needIds: readonly number[]): Promise<NeedRow[]> {
+  const ids = list('id', needIds);
+  return ids ? tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE id IN (${ids.sql})`, ids.values) : [];
 }
 
 export const findNeed = (tx: Tx, id: number) =>

@@ -9,19 +9,23 @@ import { type Fraction, fraction } from '@/core/units';
 import {
   findItem,
   type ItemRow,
-  readItems as readItemRows,
+  readItemIds,
+  readItemsByIds,
   readPacks,
   type SourceRow,
 } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
-import { type MovementRow, readLevels, readMovements } from '@/data/repositories/levels';
+import { type MovementRow, readLevels, readMovements, sumStockValue } from '@/data/repositories/levels';
 import { partFigures } from '@/data/repositories/orders';
 import { readStates } from '@/data/repositories/planning';
 import { readPoliciesOf } from '@/data/repositories/policies';
 import { type ExpectedRow, readExpected } from '@/data/repositories/receipts';
+import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { groupBy, pairKey, pairMap } from '../grouping';
+import { type AskedRows, keepList, type Page, readRows } from '../lists/keptList';
 import { policyAt } from '../planning/reckonPair';
 import { type Bought, readBought } from '../purchase/bought';
 import { type Gauge, gaugeOf } from '../stock/gauge';
@@ -38,65 +42,101 @@ export type ItemSummary = {
   readonly openNeeds: number;
 };
 
-/** Items by name or number, with stock of all places (or of one) added up. Min and max show only for one place: needs are
- *  never netted across places. Errors: forbidden. */
-export async function readItems(
+export const itemSorts = ['name', 'number', 'value'] as const;
+export type ItemSort = (typeof itemSorts)[number];
+export type ItemListHead = {
+  readonly list: string;
+  readonly count: number;
+  readonly value: number;
+  readonly currency: string;
+};
+type About = { readonly locationId: number | null };
+
+/** Opens the list of items by name or number, for all places of the person or for one. Errors: forbidden. */
+export async function openItems(
   deps: Deps,
   actor: Actor,
-  filter: { readonly search: string; readonly locationId: number | null },
-): Promise<Result<{ items: ItemSummary[]; currency: string }, Failure>> {
+  filter: { readonly search: string; readonly locationId: number | null; readonly sort: ItemSort },
+): Promise<Result<ItemListHead, Failure>> {
   const allowed = may(actor, 'stock.read', filter.locationId === null ? {} : { locationIds: [filter.locationId] });
   if (!allowed.ok) return allowed;
-  return readSnapshot(deps.pool, async (tx) => {
-    const company = await readCompany(tx);
-    const today = todayOf(deps, company);
-    const rows = await readItemRows(tx, filter.search);
-    const ids = rows.map((r) => r.id);
-    const at = filter.locationId === null ? actor.locations : [filter.locationId];
-    const levels = await readLevels(tx, ids, at);
-    const states = await readStates(tx, ids, at);
-    const settings = await readPoliciesOf(tx, ids);
-    const book = await readBuying(tx, ids);
-    const places = await readLocations(tx);
-    const items = rows.map((item): ItemSummary => {
-      const own = levels.filter((l) => l.itemId === item.id);
-      const ownStates = states.filter((s) => s.itemId === item.id);
-      const gauges = ownStates.map((s) =>
-        gaugeOf(
-          own.find((l) => l.locationId === s.locationId),
-          s,
-          policyAt(company, settings, item.id, s.locationId),
-        ),
-      );
-      const sum = (key: 'onHand' | 'free' | 'coming' | 'inTrays' | 'owed') => gauges.reduce((a, g) => a + g[key], 0);
-      const one = filter.locationId === null ? null : (gauges[0] ?? null);
-      const buying = book.preferred.get(item.id);
-      const price = buying?.priceAt(0, today) ?? null;
-      return {
-        item,
-        gauge: {
-          onHand: sum('onHand'),
-          free: sum('free'),
-          coming: sum('coming'),
-          inTrays: sum('inTrays'),
-          owed: sum('owed'),
-          min: one?.min ?? null,
-          max: one?.max ?? null,
-        },
-        byPlace:
-          filter.locationId === null
-            ? places.flatMap((p) => {
-                const i = ownStates.findIndex((s) => s.locationId === p.id);
-                return i < 0 ? [] : [{ name: p.name, free: gauges[i]?.free ?? 0 }];
-              })
-            : [],
-        value: own.reduce((a, l) => a + l.value, 0),
-        supplier: buying?.source.supplierName ?? null,
-        each: price && pricePerBaseUnit(price, 2),
-        openNeeds: ownStates.filter((s) => s.needState === 'open').length,
-      };
-    });
-    return ok({ items, currency: company.currency });
+  const at = filter.locationId === null ? actor.locations : [filter.locationId];
+  const { ids, ...head } = await readSnapshot(deps.pool, async (tx) => ({
+    ids: await readItemIds(tx, filter.search, filter.sort, at),
+    value: await sumStockValue(tx, filter.search, at),
+    currency: (await readCompany(tx)).currency,
+  }));
+  const about: About = { locationId: filter.locationId };
+  const list = await keepList(deps, actor, 'items', { ids, about });
+  return ok({ list, count: ids.length, ...head });
+}
+
+/** Up to 200 items of an open list, as they are now, with stock of all places (or of the one) added up. Min and max show
+ *  only for one place: needs are never netted across places. Errors: forbidden, list_gone. */
+export async function readItemRows(
+  deps: Deps,
+  actor: Actor,
+  asked: AskedRows,
+): Promise<Result<Page<ItemSummary>, Failure>> {
+  const allowed = may(actor, 'stock.read');
+  if (!allowed.ok) return allowed;
+  return readRows(deps, actor, 'items', asked, async (tx, { entries, about }) => {
+    const { locationId } = about as About;
+    return summariesOf(deps, tx, [...entries], locationId === null ? actor.locations : [locationId], locationId);
+  });
+}
+
+async function summariesOf(
+  deps: Deps,
+  tx: Tx,
+  ids: readonly number[],
+  at: readonly number[] | null,
+  locationId: number | null,
+): Promise<ItemSummary[]> {
+  const company = await readCompany(tx);
+  const today = todayOf(deps, company);
+  const { items } = await readItemsByIds(tx, ids);
+  const allLevels = await readLevels(tx, ids, at);
+  const [levels, levelsOf] = [pairMap(allLevels), groupBy(allLevels, (l) => l.itemId)];
+  const statesOf = groupBy(await readStates(tx, ids, at), (s) => s.itemId);
+  const settingsOf = groupBy(await readPoliciesOf(tx, ids), (s) => s.itemId);
+  const book = await readBuying(tx, ids);
+  const places = await readLocations(tx);
+  return ids.flatMap((id): ItemSummary[] => {
+    const item = items.get(id);
+    if (!item) return [];
+    const states = statesOf.get(id) ?? [];
+    const gauges = states.map((s) =>
+      gaugeOf(levels.get(pairKey(id, s.locationId)), s, policyAt(company, settingsOf.get(id) ?? [], id, s.locationId)),
+    );
+    const sum = (key: 'onHand' | 'free' | 'coming' | 'inTrays' | 'owed') => gauges.reduce((a, g) => a + g[key], 0);
+    const one = locationId === null ? null : (gauges[0] ?? null);
+    const buying = book.preferred.get(id);
+    const price = buying?.priceAt(0, today) ?? null;
+    const summary = {
+      item,
+      gauge: {
+        onHand: sum('onHand'),
+        free: sum('free'),
+        coming: sum('coming'),
+        inTrays: sum('inTrays'),
+        owed: sum('owed'),
+        min: one?.min ?? null,
+        max: one?.max ?? null,
+      },
+      byPlace:
+        locationId === null
+          ? places.flatMap((p) => {
+              const i = states.findIndex((s) => s.locationId === p.id);
+              return i < 0 ? [] : [{ name: p.name, free: gauges[i]?.free ?? 0 }];
+            })
+          : [],
+      value: (levelsOf.get(id) ?? []).reduce((a, l) => a + l.value, 0),
+      supplier: buying?.source.supplierName ?? null,
+      each: price && pricePerBaseUnit(price, 2),
+      openNeeds: states.filter((s) => s.needState === 'open').length,
+    };
+    return [summary];
   });
 }
 

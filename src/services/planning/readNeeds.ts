@@ -4,18 +4,22 @@ import type { Reckoning } from '@/core/netting';
 import { packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, type Quantity } from '@/core/quantity';
-import { ok, type Result } from '@/core/result';
+import { err, ok, type Result } from '@/core/result';
 import type { PriceStep } from '@/core/sourcing';
-import { readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
+import { countItems, readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readLevels } from '@/data/repositories/levels';
-import { readOpenNeeds, readStates } from '@/data/repositories/planning';
+import { readList } from '@/data/repositories/lists';
+import { type OpenNeed, readNeedsByIds, readOpenNeeds, readStates } from '@/data/repositories/planning';
 import { readPoliciesOf } from '@/data/repositories/policies';
 import { readTrayLines } from '@/data/repositories/trays';
+import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { groupBy, pairKey, pairMap } from '../grouping';
+import { type AskedRows, GROUP, keepList, type Page, printOf, readRows } from '../lists/keptList';
 import { type Gauge, gaugeOf } from '../stock/gauge';
 import { policyAt, reckoningOf } from './reckonPair';
 import { bringUpToDate } from './recompute';
@@ -24,6 +28,8 @@ import { trayTotals } from './trayTotals';
 export type NeedView = {
   readonly id: number;
   readonly fingerprint: string;
+  /** False once it was decided or is no longer there. */
+  readonly open: boolean;
   readonly itemId: number;
   readonly itemNumber: string;
   readonly itemName: string;
@@ -46,123 +52,213 @@ export type NeedView = {
 
 export type NeedPrice = PriceStep & { readonly content: { readonly num: string; readonly den: string } };
 
+/** The head of a supplier's needs. */
 export type NeedGroup = {
   readonly supplierId: number | null;
   readonly supplier: string | null;
   readonly arrives: string | null;
   readonly orderMinimum: number;
-  readonly needs: readonly NeedView[];
+  /** Where in the list its head stands; its needs follow. */
+  readonly start: number;
+  readonly count: number;
 };
 
-export type NeedsPage = {
-  readonly groups: readonly NeedGroup[];
-  /** What lies in each supplier's tray. */
-  readonly trays: readonly { readonly supplierId: number; readonly net: number }[];
-  readonly count: number;
+export type NeedEntry = { readonly kind: 'group'; readonly group: NeedGroup } | ({ readonly kind: 'need' } & NeedView);
+
+/** Figures over all open needs and trays, which change while a list is worked in. */
+export type NeedsStatus = {
+  readonly needs: number;
   readonly items: number;
   readonly itemsOfAll: number;
   readonly net: number;
+  readonly unpriced: number;
+  /** What lies in each supplier's tray. */
+  readonly trays: readonly { readonly supplierId: number; readonly net: number }[];
+};
+
+export type NeedsHead = {
+  readonly list: string;
+  /** Entries: needs and heads of groups. */
+  readonly count: number;
+  readonly status: NeedsStatus;
   readonly currency: string;
   readonly today: string;
 };
 
-/** All open needs in groups by supplier, those without one last; with a location, only that one's.
+type About = { readonly locationId: number | null; readonly groups: readonly NeedGroup[] };
+
+/** Opens the list of needs in groups by supplier, those without one last; with a location, only that one's.
  *  Errors: forbidden. */
-export async function readNeeds(
+export async function openNeeds(
   deps: Deps,
   actor: Actor,
-  filter: { readonly locationId: number | null },
-): Promise<Result<NeedsPage, Failure>> {
-  const allowed = may(actor, 'needs.read', filter.locationId === null ? {} : { locationIds: [filter.locationId] });
+  { locationId }: { readonly locationId: number | null },
+): Promise<Result<NeedsHead, Failure>> {
+  const allowed = may(actor, 'needs.read', locationId === null ? {} : { locationIds: [locationId] });
   if (!allowed.ok) return allowed;
   await bringUpToDate(deps);
-  return readSnapshot(deps.pool, async (tx) => {
+  const { open, groups, ...head } = await readSnapshot(deps.pool, async (tx) => {
     const company = await readCompany(tx);
     const today = todayOf(deps, company);
-    const shown = await readOpenNeeds(tx, filter.locationId === null ? actor.locations : [filter.locationId]);
-    const itemIds = [...new Set(shown.map((n) => n.itemId))];
-    const trayLines = await readTrayLines(tx);
-    const book = await readBuying(tx, [...itemIds, ...trayLines.map((l) => l.itemId)]);
-    const { items, total } = await readItemsByIds(tx, itemIds);
-    const locations = new Map((await readLocations(tx)).map((l) => [l.id, l]));
-    const levels = await readLevels(tx, itemIds);
-    const states = await readStates(tx, itemIds);
-    const settings = await readPoliciesOf(tx, itemIds);
-    const views: NeedView[] = [];
-    for (const n of shown) {
-      const item = items.get(n.itemId);
-      const place = locations.get(n.locationId);
-      if (!item || !place) continue;
-      const buying = book.bySource.get(n.sourceId ?? 0);
-      const base = fromDecimal(n.suggested);
-      const packs = buying ? packsIn(base, buying.content) : base;
-      const price = buying?.priceAt(packs, today) ?? null;
-      const policy = policyAt(company, settings, n.itemId, n.locationId);
-      const here = (r: { itemId: number; locationId: number }) =>
-        r.itemId === n.itemId && r.locationId === n.locationId;
-      views.push({
-        id: n.id,
-        fingerprint: n.fingerprint,
-        itemId: n.itemId,
-        itemNumber: item.number,
-        itemName: item.name,
-        locationId: n.locationId,
-        location: place.name,
-        unit: item.unitName,
-        supplierId: buying?.source.supplierId ?? null,
-        gauge: gaugeOf(levels.find(here), states.find(here), policy),
-        packs,
-        base,
-        packName: buying?.packName ?? item.unitName,
-        content: { num: String(buying?.content.num ?? 1n), den: String(buying?.content.den ?? 1n) },
-        net: price && lineNet(base, price, company.currency),
-        prices: (buying?.prices ?? []).map(
-          ({ fromPacks, validFrom, validTo, amount, perQuantity, packId, content }) => ({
-            fromPacks,
-            validFrom,
-            validTo,
-            amount,
-            perQuantity,
-            packId,
-            content: { num: String(content.num), den: String(content.den) },
-          }),
-        ),
-        supplierBlocked: buying ? !buying.source.supplierActive : false,
-        reckoning: reckoningOf(policy, states.find(here), buying),
-      });
-    }
-    const totals = trayTotals(trayLines, book, today, company.currency);
-    return ok({
-      groups: await groupsOf(tx, views, today),
-      trays: [...totals].map(([supplierId, net]) => ({ supplierId, net })),
-      count: views.length,
-      items: itemIds.length,
-      itemsOfAll: total,
-      net: views.reduce((sum, v) => sum + (v.net ?? 0), 0),
-      currency: company.currency,
-      today,
+    const open = await readOpenNeeds(tx, locationId === null ? actor.locations : [locationId]);
+    const status = await statusOf(tx, open, today, company.currency);
+    return { open, groups: await groupsOf(tx, open, today), status, currency: company.currency, today };
+  });
+  const about: About = { locationId, groups };
+  // Needs come group by group; each head stands before its own.
+  const places = groups.flatMap((g, i) => [null, ...open.slice(g.start - i, g.start - i + g.count)]);
+  const list = await keepList(deps, actor, 'needs', {
+    ids: places.map((n) => n?.id ?? GROUP),
+    prints: places.map((n) => (n ? printOf(n.fingerprint) : 0)),
+    about,
+  });
+  return ok({ list, count: places.length, ...head });
+}
+
+/** What has changed since a list of needs was opened: the ids of needs that came, went or are no longer as they were, and
+ *  the figures over all. Errors: forbidden, list_gone. */
+export async function readNeedChanges(
+  deps: Deps,
+  actor: Actor,
+  list: string,
+): Promise<Result<{ readonly changed: readonly number[]; readonly status: NeedsStatus }, Failure>> {
+  const allowed = may(actor, 'needs.read');
+  if (!allowed.ok) return allowed;
+  await bringUpToDate(deps);
+  return readSnapshot<Result<{ changed: number[]; status: NeedsStatus }, Failure>>(deps.pool, async (tx) => {
+    const kept = await readList(tx, { name: list, userId: actor.userId, kind: 'needs' }, { prints: true });
+    if (!kept) return err({ kind: 'list_gone' });
+    const { locationId } = kept.about as About;
+    const company = await readCompany(tx);
+    const open = await readOpenNeeds(tx, locationId === null ? actor.locations : [locationId]);
+    const had = new Map([...kept.entries].map((id, i) => [id, kept.prints[i]]));
+    had.delete(GROUP);
+    const now = new Map(open.map((n) => [n.id, printOf(n.fingerprint)]));
+    const changed = [...new Set([...had.keys(), ...now.keys()])].filter((id) => had.get(id) !== now.get(id));
+    return ok({ changed, status: await statusOf(tx, open, todayOf(deps, company), company.currency) });
+  });
+}
+
+/** Up to 200 entries of an open list, as they are now. Errors: forbidden, list_gone. */
+export async function readNeedRows(
+  deps: Deps,
+  actor: Actor,
+  asked: AskedRows,
+): Promise<Result<Page<NeedEntry>, Failure>> {
+  const allowed = may(actor, 'needs.read');
+  if (!allowed.ok) return allowed;
+  return readRows(deps, actor, 'needs', asked, async (tx, { entries, about }) => {
+    const { groups } = about as About;
+    const views = await viewsOf(
+      deps,
+      tx,
+      [...entries].filter((id) => id !== GROUP),
+    );
+    return [...entries].map((id, i): NeedEntry => {
+      if (id !== GROUP) {
+        const view = views.get(id);
+        if (!view) throw new Error(`need ${id} is not there`);
+        return { kind: 'need', ...view };
+      }
+      const group = groups.find((g) => g.start === asked.from + i);
+      if (!group) throw new Error(`entry ${asked.from + i} is no head of a group`);
+      return { kind: 'group', group };
     });
   });
 }
 
-async function groupsOf(
-  tx: Parameters<typeof readSuppliers>[0],
-  views: readonly NeedView[],
-  today: string,
-): Promise<NeedGroup[]> {
-  const sorted = [...views].sort((a, b) => a.itemName.localeCompare(b.itemName) || a.locationId - b.locationId);
-  const groups: NeedGroup[] = (await readSuppliers(tx))
-    .map((s) => ({
-      supplierId: s.id,
-      supplier: s.name,
-      arrives: arrivalDate(today, { days: s.leadTimeDays, kind: s.leadTimeKind }),
-      orderMinimum: s.orderMinimum,
-      needs: sorted.filter((v) => v.supplierId === s.id),
-    }))
-    .filter((g) => g.needs.length > 0);
-  const without = sorted.filter((v) => v.supplierId === null);
-  if (without.length > 0) {
-    groups.push({ supplierId: null, supplier: null, arrives: null, orderMinimum: 0, needs: without });
+async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<Map<number, NeedView>> {
+  const company = await readCompany(tx);
+  const today = todayOf(deps, company);
+  const needs = await readNeedsByIds(tx, needIds);
+  const itemIds = [...new Set(needs.map((n) => n.itemId))];
+  const book = await readBuying(tx, itemIds);
+  const { items } = await readItemsByIds(tx, itemIds);
+  const locations = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+  const levels = pairMap(await readLevels(tx, itemIds));
+  const states = pairMap(await readStates(tx, itemIds));
+  const settingsOf = groupBy(await readPoliciesOf(tx, itemIds), (s) => s.itemId);
+  const views = new Map<number, NeedView>();
+  for (const n of needs) {
+    const item = items.get(n.itemId);
+    if (!item) continue;
+    const buying = book.bySource.get(n.sourceId ?? 0);
+    const base = fromDecimal(n.suggested);
+    const packs = buying ? packsIn(base, buying.content) : base;
+    const price = buying?.priceAt(packs, today) ?? null;
+    const policy = policyAt(company, settingsOf.get(n.itemId) ?? [], n.itemId, n.locationId);
+    const state = states.get(pairKey(n.itemId, n.locationId));
+    views.set(n.id, {
+      id: n.id,
+      fingerprint: n.fingerprint,
+      open: n.state === 'open',
+      itemId: n.itemId,
+      itemNumber: item.number,
+      itemName: item.name,
+      locationId: n.locationId,
+      location: locations.get(n.locationId) ?? '',
+      unit: item.unitName,
+      supplierId: buying?.source.supplierId ?? null,
+      gauge: gaugeOf(levels.get(pairKey(n.itemId, n.locationId)), state, policy),
+      packs,
+      base,
+      packName: buying?.packName ?? item.unitName,
+      content: { num: String(buying?.content.num ?? 1n), den: String(buying?.content.den ?? 1n) },
+      net: price && lineNet(base, price, company.currency),
+      prices: (buying?.prices ?? []).map(({ fromPacks, validFrom, validTo, amount, perQuantity, packId, content }) => ({
+        fromPacks,
+        validFrom,
+        validTo,
+        amount,
+        perQuantity,
+        packId,
+        content: { num: String(content.num), den: String(content.den) },
+      })),
+      supplierBlocked: buying ? !buying.source.supplierActive : false,
+      reckoning: reckoningOf(policy, state, buying),
+    });
   }
-  return groups;
+  return views;
+}
+
+async function statusOf(tx: Tx, open: readonly OpenNeed[], today: string, currency: string): Promise<NeedsStatus> {
+  const itemIds = [...new Set(open.map((n) => n.itemId))];
+  const trayLines = await readTrayLines(tx);
+  const book = await readBuying(tx, [...itemIds, ...trayLines.map((l) => l.itemId)]);
+  let net = 0;
+  let unpriced = 0;
+  for (const n of open) {
+    const buying = book.bySource.get(n.sourceId ?? 0);
+    const base = fromDecimal(n.suggested);
+    const price = buying?.priceAt(packsIn(base, buying.content), today) ?? null;
+    if (price) net += lineNet(base, price, currency);
+    else unpriced += 1;
+  }
+  const totals = trayTotals(trayLines, book, today, currency);
+  return {
+    needs: open.length,
+    items: itemIds.length,
+    itemsOfAll: await countItems(tx),
+    net,
+    unpriced,
+    trays: [...totals].map(([supplierId, net]) => ({ supplierId, net })),
+  };
+}
+
+async function groupsOf(tx: Tx, open: readonly OpenNeed[], today: string): Promise<NeedGroup[]> {
+  const suppliers = new Map((await readSuppliers(tx)).map((s) => [s.id, s]));
+  let start = 0;
+  return [...groupBy(open, (n) => n.supplierId)].map(([supplierId, needs]): NeedGroup => {
+    const s = suppliers.get(supplierId ?? 0);
+    const group = {
+      supplierId,
+      supplier: s?.name ?? null,
+      arrives: s ? arrivalDate(today, { days: s.leadTimeDays, kind: s.leadTimeKind }) : null,
+      orderMinimum: s?.orderMinimum ?? 0,
+      start,
+      count: needs.length,
+    };
+    start += 1 + needs.length;
+    return group;
+  });
 }

@@ -6,6 +6,7 @@ import { err, ok, type Result } from '@/core/result';
 import { readItemIds, readItemsByIds } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readLevels } from '@/data/repositories/levels';
+import { readList } from '@/data/repositories/lists';
 import { readStates } from '@/data/repositories/planning';
 import { countWithoutPolicy, readPoliciesOf } from '@/data/repositories/policies';
 import type { Tx } from '@/data/sql';
@@ -13,7 +14,8 @@ import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
-import { keepList, keptList, PAGE } from '../lists/listStore';
+import { groupBy, pairKey, pairMap } from '../grouping';
+import { type AskedRows, keepList, PAGE, type Page } from '../lists/keptList';
 import { type Gauge, gaugeOf } from '../stock/gauge';
 import { policyAt, reckoningOf } from './reckonPair';
 
@@ -46,11 +48,9 @@ export type PolicySheetHead = {
   readonly locations: number;
   readonly without: number;
 };
-/** Lines from one on; at most a page. */
-export type PolicyPage = { readonly from: number; readonly rows: readonly PolicyLine[] };
 
-type Kept = { readonly itemIds: Uint32Array; readonly locationIds: readonly number[] };
-const KIND = 'policies';
+/** Entries of the kept list are items; each has a line for every location and one per place. */
+type About = { readonly locationIds: readonly number[] };
 export const policySorts = ['name', 'number'] as const;
 export type PolicySort = (typeof policySorts)[number];
 
@@ -63,35 +63,36 @@ export async function openPolicies(
 ): Promise<Result<PolicySheetHead, Failure>> {
   const allowed = may(actor, 'policies.edit', filter.locationId === null ? {} : { locationIds: [filter.locationId] });
   if (!allowed.ok) return allowed;
-  return readSnapshot(deps.pool, async (tx) => {
-    const itemIds = Uint32Array.from(await readItemIds(tx, filter.search, filter.sort));
+  const found = await readSnapshot(deps.pool, async (tx) => {
+    const ids = await readItemIds(tx, filter.search, filter.sort);
     const places = (await readLocations(tx)).filter((l) => filter.locationId === null || l.id === filter.locationId);
     const locationIds = places.map((l) => l.id);
-    const count = itemIds.length * (1 + locationIds.length);
-    const data: Kept = { itemIds, locationIds };
-    const list = keepList({ userId: actor.userId, kind: KIND, count, data }, deps.clock().getTime());
-    const without = await countWithoutPolicy(tx, filter.search, locationIds);
-    return ok({ list, count, items: itemIds.length, locations: locationIds.length, without });
+    return { ids, locationIds, without: await countWithoutPolicy(tx, filter.search, locationIds) };
   });
+  const about: About = { locationIds: found.locationIds };
+  const list = await keepList(deps, actor, 'policies', { ids: found.ids, about });
+  const [items, locations] = [found.ids.length, found.locationIds.length];
+  return ok({ list, count: items * (1 + locations), items, locations, without: found.without });
 }
 
 /** Up to 200 lines of an open sheet, as they are now. Errors: forbidden, list_gone (open it again). */
 export async function readPolicyLines(
   deps: Deps,
   actor: Actor,
-  { list, from }: { readonly list: string; readonly from: number },
-): Promise<Result<PolicyPage, Failure>> {
+  { list, from }: AskedRows,
+): Promise<Result<Page<PolicyLine>, Failure>> {
   const allowed = may(actor, 'policies.edit');
   if (!allowed.ok) return allowed;
-  const kept = keptList<Kept>(list, actor.userId, KIND, deps.clock().getTime());
-  if (!kept) return err({ kind: 'list_gone' });
-  const { itemIds, locationIds } = kept.data;
-  const width = 1 + locationIds.length;
-  const end = Math.min(kept.count, from + PAGE);
-  const [first, last] = [Math.floor(from / width), Math.ceil(end / width)];
-  return readSnapshot(deps.pool, async (tx) => {
-    const lines = await linesOf(tx, [...itemIds.subarray(first, last)], locationIds);
-    return ok({ from, rows: lines.slice(from - first * width, end - first * width) });
+  return readSnapshot<Result<Page<PolicyLine>, Failure>>(deps.pool, async (tx) => {
+    const asked = { name: list, userId: actor.userId, kind: 'policies' as const };
+    const head = await readList(tx, asked, { most: 0 });
+    if (!head) return err({ kind: 'list_gone' });
+    const { locationIds } = head.about as About;
+    const width = 1 + locationIds.length;
+    const [first, last] = [Math.floor(from / width), Math.ceil((from + PAGE) / width)];
+    const kept = await readList(tx, asked, { from: first, most: last - first });
+    const lines = await linesOf(tx, [...(kept?.entries ?? [])], locationIds);
+    return ok({ from, rows: lines.slice(from - first * width, from - first * width + PAGE) });
   });
 }
 
@@ -102,14 +103,14 @@ const ownText = (set: PolicySetting | undefined) => (set ? { min: text(set.min),
 async function linesOf(tx: Tx, ids: readonly number[], locationIds: readonly number[]): Promise<PolicyLine[]> {
   const company = await readCompany(tx);
   const { items } = await readItemsByIds(tx, ids);
-  const settings = await readPoliciesOf(tx, ids);
-  const levels = await readLevels(tx, ids);
-  const states = await readStates(tx, ids);
+  const settingsOf = groupBy(await readPoliciesOf(tx, ids), (s) => s.itemId);
+  const levels = pairMap(await readLevels(tx, ids));
+  const states = pairMap(await readStates(tx, ids));
   const book = await readBuying(tx, ids);
   const locations = (await readLocations(tx)).filter((l) => locationIds.includes(l.id));
   return ids.flatMap((itemId): PolicyLine[] => {
     const item = items.get(itemId);
-    const own = settings.filter((s) => s.itemId === itemId);
+    const own = settingsOf.get(itemId) ?? [];
     const every = own.find((s) => s.locationId === null);
     const buying = book.preferred.get(itemId);
     const about = {
@@ -134,8 +135,7 @@ async function linesOf(tx: Tx, ids: readonly number[], locationIds: readonly num
     };
     const placed = locations.map((l): PolicyLine => {
       const policy = policyAt(company, own, itemId, l.id);
-      const here = (r: { itemId: number; locationId: number }) => r.itemId === itemId && r.locationId === l.id;
-      const state = states.find(here);
+      const state = states.get(pairKey(itemId, l.id));
       return {
         ...about,
         locationId: l.id,
@@ -145,7 +145,7 @@ async function linesOf(tx: Tx, ids: readonly number[], locationIds: readonly num
         min: policy.kind === 'min_max' ? text(policy.min) : '',
         max: policy.kind === 'min_max' ? text(policy.max) : '',
         own: ownText(own.find((s) => s.locationId === l.id)),
-        gauge: gaugeOf(levels.find(here), state, policy),
+        gauge: gaugeOf(levels.get(pairKey(itemId, l.id)), state, policy),
         need: state?.needState === 'open' ? fromDecimal(state.suggested) : 0,
         reckoning: reckoningOf(policy, state, buying),
       };

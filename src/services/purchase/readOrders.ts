@@ -13,13 +13,17 @@ import {
   type PartRow,
   partFigures,
   readOrderHeads,
+  readOrderIds,
   readOrderLines,
   readParts,
 } from '@/data/repositories/orders';
 import { type ReceiptRow, readReceiptsOf } from '@/data/repositories/receipts';
+import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { groupBy } from '../grouping';
+import { type AskedRows, keepList, type Page, readRows } from '../lists/keptList';
 import { findingsOf } from './orderFindings';
 import { priceOf, totalLineOf } from './pricing';
 
@@ -42,57 +46,81 @@ const quantities = (p: PartRow) => {
   return { ordered, received, cancelled };
 };
 
-/** Orders, newest first: those still to be worked on, or all. Errors: forbidden. */
-export async function readOrders(
+export const orderSorts = ['newest', 'supplier', 'number'] as const;
+export type OrderSort = (typeof orderSorts)[number];
+export type OrderListHead = {
+  readonly list: string;
+  readonly count: number;
+  readonly net: number;
+  readonly currency: string;
+  readonly today: string;
+};
+
+/** Opens the list of orders: those still to be worked on, or all. Errors: forbidden. */
+export async function openOrders(
   deps: Deps,
   actor: Actor,
-  filter: { readonly all: boolean },
-): Promise<Result<{ orders: OrderSummary[]; today: string; currency: string }, Failure>> {
+  filter: { readonly all: boolean; readonly sort: OrderSort },
+): Promise<Result<OrderListHead, Failure>> {
   const allowed = may(actor, 'orders.read');
   if (!allowed.ok) return allowed;
-  return readSnapshot(deps.pool, async (tx) => {
+  const found = await readSnapshot(deps.pool, async (tx) => {
     const company = await readCompany(tx);
-    const today = todayOf(deps, company);
-    const heads = await readOrderHeads(tx);
-    const ids = heads.map((h) => h.id);
-    const lines = groupBy(await readOrderLines(tx, ids), (l) => l.orderId);
-    const partsOfLine = groupBy(await readParts(tx, ids), (p) => p.lineId);
-    const names = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
-    const orders = heads.map((h): OrderSummary => {
-      const own = lines.get(h.id) ?? [];
-      const parts = own.flatMap((l) => partsOfLine.get(l.id) ?? []);
-      const dates = parts
-        .filter((p) => openQuantity(quantities(p)) > 0)
-        .flatMap((p) => (p.wantedDate === null ? [] : [p.wantedDate]));
-      const places = [...new Set(parts.map((p) => names.get(p.locationId ?? 0) ?? '–'))];
-      return {
-        id: h.id,
-        number: h.number,
-        supplier: h.supplierName,
-        state: h.state,
-        came: progress(parts.map(quantities)),
-        orderDate: h.orderDate,
-        nextDate: dates.sort()[0] ?? null,
-        places: places.join(', '),
-        lines: own.length,
-        net: orderTotals(own.map(totalLineOf), h.currency).net,
-        currency: h.currency,
-      };
-    });
+    const candidates = await readOrderIds(tx, filter.all, filter.sort);
+    const orders = await summariesOf(tx, candidates);
+    // What is still to come is the core's to say.
     const live = (o: OrderSummary) =>
       o.state === 'draft' || ((o.state === 'approved' || o.state === 'sent') && o.came !== 'all');
-    return ok({ orders: filter.all ? orders : orders.filter(live), today, currency: company.currency });
+    const shown = filter.all ? orders : orders.filter(live);
+    const net = shown.reduce((sum, o) => sum + o.net, 0);
+    return { ids: shown.map((o) => o.id), net, today: todayOf(deps, company), currency: company.currency };
   });
+  const { ids, ...head } = found;
+  const list = await keepList(deps, actor, 'orders', { ids, about: {} });
+  return ok({ list, count: ids.length, ...head });
 }
 
-function groupBy<T>(rows: readonly T[], key: (row: T) => number): Map<number, T[]> {
-  const groups = new Map<number, T[]>();
-  for (const r of rows) {
-    const own = groups.get(key(r));
-    if (own) own.push(r);
-    else groups.set(key(r), [r]);
-  }
-  return groups;
+/** Up to 200 orders of an open list, as they are now. Errors: forbidden, list_gone. */
+export async function readOrderRows(
+  deps: Deps,
+  actor: Actor,
+  asked: AskedRows,
+): Promise<Result<Page<OrderSummary>, Failure>> {
+  const allowed = may(actor, 'orders.read');
+  if (!allowed.ok) return allowed;
+  return readRows(deps, actor, 'orders', asked, (tx, { entries }) => summariesOf(tx, [...entries]));
+}
+
+/** Orders with what they come to and what is still to come, in the order of their ids. */
+async function summariesOf(tx: Tx, ids: readonly number[]): Promise<OrderSummary[]> {
+  const heads = new Map((await readOrderHeads(tx, ids)).map((h) => [h.id, h]));
+  const lines = groupBy(await readOrderLines(tx, ids), (l) => l.orderId);
+  const partsOfLine = groupBy(await readParts(tx, ids), (p) => p.lineId);
+  const names = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+  return ids.flatMap((id): OrderSummary[] => {
+    const h = heads.get(id);
+    if (!h) return [];
+    const own = lines.get(id) ?? [];
+    const parts = own.flatMap((l) => partsOfLine.get(l.id) ?? []);
+    const dates = parts
+      .filter((p) => openQuantity(quantities(p)) > 0)
+      .flatMap((p) => (p.wantedDate === null ? [] : [p.wantedDate]));
+    const places = [...new Set(parts.map((p) => names.get(p.locationId ?? 0) ?? '–'))];
+    const summary = {
+      id,
+      number: h.number,
+      supplier: h.supplierName,
+      state: h.state,
+      came: progress(parts.map(quantities)),
+      orderDate: h.orderDate,
+      nextDate: dates.sort()[0] ?? null,
+      places: places.join(', '),
+      lines: own.length,
+      net: orderTotals(own.map(totalLineOf), h.currency).net,
+      currency: h.currency,
+    };
+    return [summary];
+  });
 }
 
 export type PartView = {

@@ -10,6 +10,8 @@ import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { groupBy } from '../grouping';
+import { type AskedRows, GROUP, keepList, type Page, readRows } from '../lists/keptList';
 import { lineKey, trayTotals } from '../planning/trayTotals';
 
 export type TrayLineView = {
@@ -35,31 +37,45 @@ export type TrayView = {
   readonly orderMinimum: number;
   readonly paymentTerms: string;
   readonly deliveryTerms: string;
-  readonly lines: readonly TrayLineView[];
+  /** Where in the list its head stands; its lines follow. */
+  readonly start: number;
+  readonly lines: number;
 };
 
-/** One tray per supplier that has something in it, with its total against the supplier's minimum. Errors: forbidden. */
-export async function readTrays(
-  deps: Deps,
-  actor: Actor,
-): Promise<Result<{ trays: TrayView[]; currency: string }, Failure>> {
+export type TrayEntry =
+  | { readonly kind: 'tray'; readonly tray: TrayView }
+  | ({ readonly kind: 'line' } & TrayLineView)
+  /** A line that was ordered or taken back since. */
+  | { readonly kind: 'gone'; readonly id: number };
+export type TraysHead = {
+  readonly list: string;
+  /** Entries: lines and heads of trays. */
+  readonly count: number;
+  readonly trays: readonly TrayView[];
+  readonly currency: string;
+};
+type About = { readonly trays: readonly TrayView[] };
+
+/** Opens the trays: one per supplier that has something in it, with its total against the supplier's minimum.
+ *  Errors: forbidden. */
+export async function openTrays(deps: Deps, actor: Actor): Promise<Result<TraysHead, Failure>> {
   const allowed = may(actor, 'orders.read');
   if (!allowed.ok) return allowed;
-  return readSnapshot(deps.pool, async (tx) => {
+  const { trays, lines, currency } = await readSnapshot(deps.pool, async (tx) => {
     const company = await readCompany(tx);
     const today = todayOf(deps, company);
     const lines = await readTrayLines(tx);
-    const itemIds = lines.map((l) => l.itemId);
-    const book = await readBuying(tx, itemIds);
-    const { items } = await readItemsByIds(tx, [...new Set(itemIds)]);
-    const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+    const book = await readBuying(
+      tx,
+      lines.map((l) => l.itemId),
+    );
     const totals = trayTotals(lines, book, today, company.currency);
-    const packsOfLine = new Map<string, number>();
-    for (const l of lines)
-      packsOfLine.set(lineKey(l), (packsOfLine.get(lineKey(l)) ?? 0) + fromDecimal(l.packQuantity));
-    const trays = (await readSuppliers(tx)).map((s): TrayView => {
-      const own = lines.filter((l) => l.supplierId === s.id);
-      return {
+    const linesOf = groupBy(lines, (l) => l.supplierId);
+    let start = 0;
+    const trays = (await readSuppliers(tx)).flatMap((s): TrayView[] => {
+      const own = linesOf.get(s.id)?.length ?? 0;
+      if (own === 0) return [];
+      const tray = {
         supplierId: s.id,
         supplier: s.name,
         blocked: s.status === 'blocked',
@@ -68,27 +84,68 @@ export async function readTrays(
         orderMinimum: s.orderMinimum,
         paymentTerms: s.paymentTerms,
         deliveryTerms: s.deliveryTerms,
-        lines: own.map((l) => {
-          const item = items.get(l.itemId);
-          const buying = book.bySource.get(l.sourceId);
-          const price = buying?.priceAt(packsOfLine.get(lineKey(l)) ?? 0, today) ?? null;
-          const base = fromDecimal(l.baseQuantity);
-          return {
-            id: l.id,
-            itemId: l.itemId,
-            itemName: item?.name ?? '',
-            itemNumber: item?.number ?? '',
-            location: places.get(l.locationId) ?? '',
-            packs: fromDecimal(l.packQuantity),
-            packName: buying?.packName ?? item?.unitName ?? '',
-            base,
-            unit: item?.unitName ?? '',
-            net: price && lineNet(base, price, company.currency),
-            each: price && pricePerBaseUnit(price, 2),
-          };
-        }),
+        start,
+        lines: own,
       };
+      start += 1 + own;
+      return [tray];
     });
-    return ok({ trays: trays.filter((t) => t.lines.length > 0), currency: company.currency });
+    return { trays, lines: linesOf, currency: company.currency };
+  });
+  const ids = trays.flatMap((t) => [GROUP, ...(lines.get(t.supplierId) ?? []).map((l) => l.id)]);
+  const about: About = { trays };
+  const list = await keepList(deps, actor, 'trays', { ids, about });
+  return ok({ list, count: ids.length, trays, currency });
+}
+
+/** Up to 200 entries of the opened trays, as they are now. A line is priced with all that goes on one order line with it.
+ *  Errors: forbidden, list_gone. */
+export async function readTrayRows(
+  deps: Deps,
+  actor: Actor,
+  asked: AskedRows,
+): Promise<Result<Page<TrayEntry>, Failure>> {
+  const allowed = may(actor, 'orders.read');
+  if (!allowed.ok) return allowed;
+  return readRows(deps, actor, 'trays', asked, async (tx, { entries, about }) => {
+    const { trays } = about as About;
+    const company = await readCompany(tx);
+    const today = todayOf(deps, company);
+    const all = await readTrayLines(tx);
+    const wanted = new Set(entries);
+    const own = all.filter((l) => wanted.has(l.id));
+    const itemIds = own.map((l) => l.itemId);
+    const book = await readBuying(tx, itemIds);
+    const { items } = await readItemsByIds(tx, [...new Set(itemIds)]);
+    const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+    const together = groupBy(all, lineKey);
+    const lines = new Map(
+      own.map((l): [number, TrayEntry] => {
+        const item = items.get(l.itemId);
+        const buying = book.bySource.get(l.sourceId);
+        const packs = (together.get(lineKey(l)) ?? []).reduce((sum, t) => sum + fromDecimal(t.packQuantity), 0);
+        const price = buying?.priceAt(packs, today) ?? null;
+        const base = fromDecimal(l.baseQuantity);
+        const line = {
+          id: l.id,
+          itemId: l.itemId,
+          itemName: item?.name ?? '',
+          itemNumber: item?.number ?? '',
+          location: places.get(l.locationId) ?? '',
+          packs: fromDecimal(l.packQuantity),
+          packName: buying?.packName ?? item?.unitName ?? '',
+          base,
+          unit: item?.unitName ?? '',
+          net: price && lineNet(base, price, company.currency),
+          each: price && pricePerBaseUnit(price, 2),
+        };
+        return [l.id, { kind: 'line', ...line }];
+      }),
+    );
+    return [...entries].map((id, i): TrayEntry => {
+      const tray = trays.find((t) => t.start === asked.from + i);
+      if (id === GROUP && tray) return { kind: 'tray', tray };
+      return lines.get(id) ?? { kind: 'gone', id };
+    });
   });
 }

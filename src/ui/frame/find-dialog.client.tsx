@@ -36,11 +36,12 @@ function useFound(text: string): { found: Found; failed: boolean } {
 }
 
 /** Items, orders, pages and commands in one field; Enter takes the first, arrows the next. */
-export function FindDialog({ doings, onClose }: { doings: readonly Doing[]; onClose: () => void }) {
+export function FindDialog(props: { doings: readonly Doing[]; text: string; onClose: () => void }) {
+  const { doings, onClose } = props;
   const router = useRouter();
   const format = useFormat();
   const dialog = useRef<HTMLDialogElement>(null);
-  const [text, setText] = useState('');
+  const [text, setText] = useState(props.text);
   const { found, failed } = useFound(text);
   useEffect(() => dialog.current?.showModal(), []);
 

@@ -1,20 +1,23 @@
 'use client';
 
+import { Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
+import { takeScans } from '../grid/scans';
 import type { Doing } from './find-dialog.client';
 
 // Fetched when it is first opened: most pages are left without it.
 const FindDialog = dynamic(() => import('./find-dialog.client').then((m) => m.FindDialog), { ssr: false });
 
-/** "Find or do …" in the bar, and Ctrl/⌘ K everywhere. */
+/** "Find or do …" in the bar, and Ctrl/⌘ K everywhere; a scan that no list takes is looked for here. */
 export function Find({ doings }: { doings: readonly Doing[] }) {
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState<{ readonly text: string } | null>(null);
+  useEffect(() => takeScans({ take: (text) => setOpen({ text }) }), []);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (!(e.ctrlKey || e.metaKey) || e.shiftKey || e.altKey || e.key.toLowerCase() !== 'k') return;
       e.preventDefault();
-      setOpen(true);
+      setOpen({ text: '' });
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
@@ -26,11 +29,12 @@ export function Find({ doings }: { doings: readonly Doing[] }) {
         className="chip text-muted"
         aria-keyshortcuts="Control+K Meta+K"
         title="Ctrl K or ⌘ K"
-        onClick={() => setOpen(true)}
+        onClick={() => setOpen({ text: '' })}
       >
-        Find or do …
+        <Search className="size-3.5 md:hidden" aria-hidden="true" />
+        <span className="max-md:sr-only">Find or do …</span>
       </button>
-      {open && <FindDialog doings={doings} onClose={() => setOpen(false)} />}
+      {open && <FindDialog doings={doings} text={open.text} onClose={() => setOpen(null)} />}
     </>
   );
 }

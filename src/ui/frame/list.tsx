@@ -5,6 +5,11 @@ export const WholeList = ({ children }: { children: ReactNode }) => (
   <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">{children}</section>
 );
 
+/** A grid that takes the whole page and scrolls by itself; on a phone it keeps most of the height. */
+export const WholeGrid = ({ children }: { children: ReactNode }) => (
+  <section className="flex min-h-0 flex-1 flex-col bg-sheet max-lg:h-[82vh] max-lg:flex-none">{children}</section>
+);
+
 /** The bar over a list: what it holds, a word about it, what can be done with it. */
 export const ListBar = ({ title, about, children }: { title: ReactNode; about?: ReactNode; children?: ReactNode }) => (
   <div className="bar sticky top-0 z-2">

@@ -4,7 +4,8 @@ import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import { queue, signOut } from '../command/send';
+import { signOut } from '../command/send';
+import { useSettled } from '../command/use-settled.client';
 import { Mark } from '../marks/mark';
 import { Find } from './find.client';
 
@@ -28,25 +29,10 @@ export type Frame = {
 function useCounts(read: Frame['counts']): Frame['counts'] {
   const [counts, setCounts] = useState(read);
   useEffect(() => setCounts(read), [read]);
-  useEffect(() => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    let busy = false;
-    const stop = queue.subscribe(() => {
-      const { waiting } = queue.snapshot();
-      if (busy && waiting === 0) {
-        clearTimeout(timer);
-        timer = setTimeout(async () => {
-          const response = await fetch('/api/reads/frame').catch(() => null);
-          if (response?.ok) setCounts(((await response.json()) as { value: Frame }).value.counts);
-        }, 150);
-      }
-      busy = waiting > 0;
-    });
-    return () => {
-      stop();
-      clearTimeout(timer);
-    };
-  }, []);
+  useSettled(async () => {
+    const response = await fetch('/api/reads/frame').catch(() => null);
+    if (response?.ok) setCounts(((await response.json()) as { value: Frame }).value.counts);
+  });
   return counts;
 }
 

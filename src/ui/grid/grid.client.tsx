@@ -1,6 +1,8 @@
 'use client';
 
+import Link from 'next/link';
 import {
+  type CSSProperties,
   type KeyboardEvent,
   type ReactNode,
   type Ref,
@@ -11,25 +13,47 @@ import {
   useState,
 } from 'react';
 import { flushSync } from 'react-dom';
+import { moveOf } from './moves';
+import { FASTEST_HAND_MS } from './scan';
+import { takeScans } from './scans';
+import { useLetters } from './use-letters.client';
 import { type Extent, offsetOf, offsetToShow, rowsAt, scrollHeight, scrollTopOf } from './viewport';
 
-export type Head = { readonly text: ReactNode; readonly className?: string };
-export type Line = { readonly cells: ReactNode; readonly className?: string; readonly label?: string };
+export type Head = {
+  readonly text: ReactNode;
+  readonly className?: string;
+  /** The order that a press on this head asks for. */
+  readonly sort?: string;
+};
+/** What a row shows; a group head spans all columns and never has the focus. */
+export type Line = {
+  readonly cells: ReactNode;
+  readonly className?: string;
+  readonly label?: string;
+  readonly group?: boolean;
+};
+export type Sorted = { readonly by: string; readonly href: (by: string) => string };
 
 /** What a view can ask of its grid. */
 export type GridHandle = {
-  /** Brings a row into view and gives it the focus, or the field of that name in it. */
-  readonly focus: (index: number, field?: string) => void;
+  /** Brings a row into view and gives it the focus, or the field of that name in it: all of its text chosen, or the caret
+   *  behind it. */
+  readonly focus: (index: number, field?: string, caret?: 'all' | 'end') => void;
+  /** The next row from one on that can have the focus, in a direction; -1 when there is none. */
+  readonly next: (from: number, by: 1 | -1, fits?: (index: number) => boolean) => number;
 };
 
 type Props<R> = {
   readonly ref?: Ref<GridHandle>;
   readonly label: string;
   readonly count: number;
-  readonly rowHeight: number;
+  /** In pixels; the same for all rows, but it may depend on the width of the list. */
+  readonly rowHeight: number | ((width: number) => number);
   /** A class that sets grid-template-columns for heads and rows alike. */
   readonly columns: string;
   readonly heads: readonly Head[];
+  readonly sorted?: Sorted;
+  readonly style?: CSSProperties;
   readonly rowAt: (index: number) => R | undefined;
   /** Says which rows are looked at. */
   readonly onShow: (from: number, end: number) => void;
@@ -39,6 +63,10 @@ type Props<R> = {
   /** Keys the grid does not take itself. */
   readonly onKey?: (event: KeyboardEvent, row: R, index: number) => void;
   readonly onLeaveRow?: (index: number) => void;
+  /** Letters that are commands on a row. */
+  readonly letters?: Readonly<Record<string, (row: R, index: number) => void>>;
+  /** A scan, wherever it lands on the page. */
+  readonly onScan?: (code: string) => void;
 };
 
 /** A cell of a row. */
@@ -53,10 +81,11 @@ export const Cell = ({ className, children }: { className?: string; children?: R
 /** One list of any length: only the rows in view are there, one of them has the focus (arrows, Page, Home, End move it),
  *  and a list longer than a browser can scroll is scaled. In a field of a row only Enter, Tab, Esc and arrows act. */
 export function Grid<R>(props: Props<R>) {
-  const { count, rowHeight, current } = props;
+  const { count, current } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const heads = useRef<HTMLDivElement>(null);
-  const [height, setHeight] = useState(0);
+  const [{ height, width }, setSize] = useState({ height: 0, width: Number.POSITIVE_INFINITY });
+  const rowHeight = typeof props.rowHeight === 'number' ? props.rowHeight : props.rowHeight(width);
   const [offset, setOffset] = useState(0);
   /** The scroll position that was set from here: its event brings nothing new. */
   const set = useRef(0);
@@ -65,7 +94,8 @@ export function Grid<R>(props: Props<R>) {
   useLayoutEffect(() => {
     const box = scroller.current;
     if (!box) return;
-    const measure = () => setHeight(Math.max(0, box.clientHeight - (heads.current?.offsetHeight ?? 0)));
+    const measure = () =>
+      setSize({ height: Math.max(0, box.clientHeight - (heads.current?.offsetHeight ?? 0)), width: box.clientWidth });
     const observer = new ResizeObserver(measure);
     observer.observe(box);
     measure();
@@ -100,35 +130,57 @@ export function Grid<R>(props: Props<R>) {
   const { onShow } = props;
   useEffect(() => onShow(first, end), [onShow, first, end]);
 
-  const focus = (index: number, field?: string) => {
-    const to = Math.max(0, Math.min(index, count - 1));
-    const next = offsetToShow(extent, offset, to);
+  const lineAt = (index: number): Line | null => {
+    const row = props.rowAt(index);
+    return row === undefined ? null : props.line(row, index);
+  };
+  const next = (from: number, by: 1 | -1, fits: (index: number) => boolean = () => true): number => {
+    for (let i = from; i >= 0 && i < count; i += by) if (!lineAt(i)?.group && fits(i)) return i;
+    return -1;
+  };
+
+  const focus = (index: number, field?: string, caret: 'all' | 'end' = 'all') => {
+    const wanted = Math.max(0, Math.min(index, count - 1));
+    const to = lineAt(wanted)?.group ? Math.max(next(wanted, 1), 0) : wanted;
+    const place = offsetToShow(extent, offset, to);
     flushSync(() => props.onCurrent(to));
-    if (next !== null) moveTo(next);
+    if (place !== null) moveTo(place);
     const row = scroller.current?.querySelector<HTMLElement>(`[data-index="${to}"]`);
     const target = field ? row?.querySelector<HTMLElement>(`[data-column="${field}"]`) : row;
     (target ?? row)?.focus({ preventScroll: true });
-    if (target instanceof HTMLInputElement) target.select();
+    if (!(target instanceof HTMLInputElement)) return;
+    if (caret === 'all') target.select();
+    else target.setSelectionRange(target.value.length, target.value.length);
   };
-  useImperativeHandle(props.ref, () => ({ focus }));
+  useImperativeHandle(props.ref, () => ({ focus, next }));
+
+  const onScan = useRef(props.onScan);
+  onScan.current = props.onScan;
+  const takesScans = props.onScan !== undefined;
+  useEffect(() => (takesScans ? takeScans({ take: (code) => onScan.current?.(code) }) : undefined), [takesScans]);
+
+  // A letter that is followed at once by another key is the beginning of a scan, not a command.
+  const [lettersOn] = useLetters();
+  const letter = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(letter.current), []);
 
   const onKey = (event: KeyboardEvent<HTMLDivElement>, index: number) => {
-    const row = props.rowAt(index);
+    clearTimeout(letter.current);
     if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const row = props.rowAt(index);
     const inField = event.target instanceof HTMLInputElement;
     const page = Math.max(1, Math.floor(height / rowHeight) - 1);
-    const moves: Readonly<Record<string, number>> = {
-      ArrowDown: index + 1,
-      ArrowUp: index - 1,
-      ...(inField ? {} : { PageDown: index + page, PageUp: index - page, Home: 0, End: count - 1 }),
-    };
-    const to = moves[event.key];
-    if (to === undefined) {
-      if (row !== undefined) props.onKey?.(event, row, index);
+    const move = moveOf(event.key, index, { count, page, inField });
+    if (move) {
+      event.preventDefault();
+      const to = next(move.to, move.by);
+      if (to >= 0) focus(to, inField ? (event.target as HTMLInputElement).dataset.column : undefined);
       return;
     }
-    event.preventDefault();
-    focus(to, inField ? (event.target as HTMLInputElement).dataset.column : undefined);
+    if (row === undefined) return;
+    const command = inField || !lettersOn ? undefined : props.letters?.[event.key.toLowerCase()];
+    if (command) letter.current = setTimeout(() => command(row, index), FASTEST_HAND_MS);
+    else props.onKey?.(event, row, index);
   };
 
   // The row with the focus stays there when it is scrolled out of view.
@@ -144,6 +196,7 @@ export function Grid<R>(props: Props<R>) {
       aria-rowcount={count + 1}
       tabIndex={-1}
       className="min-h-0 flex-1 overflow-y-auto"
+      style={props.style}
       onScroll={(e) => {
         const at = e.currentTarget.scrollTop;
         if (Math.abs(at - set.current) < 1) return;
@@ -155,17 +208,28 @@ export function Grid<R>(props: Props<R>) {
       {/* biome-ignore lint/a11y/useSemanticElements: as above. */}
       <div ref={heads} role="row" aria-rowindex={1} className={`grid-heads ${props.columns}`}>
         {props.heads.map((h, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: heads stay in their order.
           // biome-ignore lint/a11y/useSemanticElements: as above.
-          <span key={i} role="columnheader" tabIndex={-1} className={h.className}>
-            {h.text}
+          <span
+            // biome-ignore lint/suspicious/noArrayIndexKey: heads stay in their order.
+            key={i}
+            role="columnheader"
+            tabIndex={-1}
+            className={h.className}
+            aria-sort={h.sort === undefined ? undefined : h.sort === props.sorted?.by ? 'ascending' : 'none'}
+          >
+            {h.sort && props.sorted ? (
+              <Link className="sort" href={props.sorted.href(h.sort)} replace scroll={false}>
+                {h.text}
+              </Link>
+            ) : (
+              h.text
+            )}
           </span>
         ))}
       </div>
       <div role="presentation" style={{ position: 'relative', height: scrollHeight(extent) }}>
         {shown.map((index) => {
-          const row = props.rowAt(index);
-          const line = row === undefined ? null : props.line(row, index);
+          const line = lineAt(index);
           const at = Math.max(-1e5, Math.min(1e5, index * rowHeight - offset));
           return (
             // biome-ignore lint/a11y/useSemanticElements: as above.
@@ -177,10 +241,10 @@ export function Grid<R>(props: Props<R>) {
               aria-label={line?.label}
               data-index={index}
               data-current={index === current}
-              tabIndex={index === current ? 0 : -1}
-              className={`grid-line ${props.columns} ${line?.className ?? ''}`}
+              tabIndex={line?.group ? undefined : index === current ? 0 : -1}
+              className={`grid-line ${line?.group ? 'group' : props.columns} ${line?.className ?? ''}`}
               style={{ top: top + at, height: rowHeight }}
-              onFocus={() => index !== current && props.onCurrent(index)}
+              onFocus={() => index !== current && !line?.group && props.onCurrent(index)}
               onKeyDown={(e) => onKey(e, index)}
               onBlur={(e) => {
                 if (!e.currentTarget.contains(e.relatedTarget)) props.onLeaveRow?.(index);

@@ -17,15 +17,17 @@ export function usePages<R>(grid: string, list: string, first: readonly R[]) {
   const [state, setState] = useState({ version: 0, gone: false, failed: false });
 
   const fetchPage = useCallback(
-    async (page: number) => {
+    async (page: number, keep: (row: number) => boolean = () => false) => {
       asked.current.add(page);
       const query = `list=${encodeURIComponent(list)}&from=${page * PAGE}`;
       const response = await fetch(`/api/grids/${grid}?${query}`).catch(() => null);
       const answer = response ? ((await response.json().catch(() => null)) as Answer<R> | null) : null;
       asked.current.delete(page);
       if (answer?.ok && answer.value) {
+        const had = pages.current.get(page);
+        const { rows } = answer.value;
         pages.current.delete(page);
-        pages.current.set(page, answer.value.rows);
+        pages.current.set(page, had ? rows.map((r, i) => (keep(page * PAGE + i) ? (had[i] ?? r) : r)) : rows);
         while (pages.current.size > MOST_PAGES) pages.current.delete(pages.current.keys().next().value as number);
         setState((s) => ({ version: s.version + 1, gone: false, failed: false }));
       } else setState((s) => ({ ...s, gone: response?.status === 410, failed: true }));
@@ -52,11 +54,12 @@ export function usePages<R>(grid: string, list: string, first: readonly R[]) {
     },
     [fetchPage],
   );
-  /** Fetches these rows again, as they are now; until then the old ones stay. */
+  /** Fetches these rows again, as they are now; until then the old ones stay, and all others as they were. */
   const again = useCallback(
     async (from: number, end: number) => {
       const wanted = [];
-      for (let page = Math.floor(from / PAGE); page * PAGE < end; page += 1) wanted.push(fetchPage(page));
+      for (let page = Math.floor(from / PAGE); page * PAGE < end; page += 1)
+        wanted.push(fetchPage(page, (row) => row < from || row >= end));
       await Promise.all(wanted);
     },
     [fetchPage],

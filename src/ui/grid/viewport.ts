@@ -27,7 +27,7 @@ export function scrollTopOf(e: Extent, offset: number): number {
 const clamp = (value: number, most: number): number => Math.max(0, Math.min(value, most));
 
 /** Rows that show at an offset, with some more on both sides: first, and one past the last. */
-export function rowsAt(e: Extent, offset: number, overscan = 6): { first: number; end: number } {
+export function rowsAt(e: Extent, offset: number, overscan = 8): { first: number; end: number } {
   const first = Math.max(0, Math.floor(offset / e.rowHeight) - overscan);
   const end = Math.min(e.count, Math.ceil((offset + e.height) / e.rowHeight) + overscan);
   return { first, end: Math.max(first, end) };

@@ -1,5 +1,4 @@
 import Link from 'next/link';
-import type { KeyboardEvent } from 'react';
 import { lineNet, pricePerBaseUnit } from '@/core/money';
 import { baseQuantity, isWholePacks } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
@@ -8,6 +7,7 @@ import { fraction } from '@/core/units';
 import type { NeedView } from '@/services/planning/readNeeds';
 import type { ClientFailure } from '../command/send';
 import { type Format, plural } from '../format';
+import { Cell } from '../grid/grid.client';
 import { Cause } from '../marks/cause';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { failureSentence } from '../sentences';
@@ -22,18 +22,22 @@ export type RowState =
 /** Why a need can't go into a tray, null when it can. */
 export const cannotAccept = (n: NeedView): string | null => (n.supplierId === null ? 'no supplier yet' : null);
 
-/** One need: item and place, why, stock, the quantity to order and what it comes to. */
-export function NeedRow(props: {
+/** What a row says of itself: item, place, cause, stock, quantity. */
+export function needLabel(need: NeedView, text: string, format: Format): string {
+  const checked = checkLineQuantity(text);
+  const packs = plural(need.packName, checked.ok ? checked.value : 0);
+  return `${need.itemName}, ${need.location}, below minimum, ${gaugeWords(need.gauge, format)}, order ${text} ${packs}`;
+}
+
+/** The cells of one need: item and place, why, stock, the quantity to order and what it comes to. */
+export function NeedCells(props: {
   need: NeedView;
-  index: number;
   format: Format;
   currency: string;
   today: string;
   state: RowState;
   typed: string | undefined;
   current: boolean;
-  onFocus: () => void;
-  onKey: (e: KeyboardEvent<HTMLTableRowElement>) => void;
   onType: (value: string) => void;
   onAccept: () => void;
 }) {
@@ -42,66 +46,63 @@ export function NeedRow(props: {
   const checked = checkLineQuantity(text);
   const content = fraction(BigInt(need.content.num), BigInt(need.content.den));
   const base = checked.ok ? baseQuantity(checked.value, content) : null;
-  const settled = state.kind === 'accepted' || state.kind === 'saving';
+  const saving = state.kind === 'saving';
   const fault = state.kind === 'failed' ? failureSentence(state.failure, format) : null;
   const price = checked.ok ? priceOf(need, checked.value, props.today) : null;
   const net = price && base !== null ? lineNet(base, price, currency) : null;
   const cause = cannotAccept(need);
   return (
-    <tr
-      className={`two ${settled ? 'struck' : ''}`}
-      data-need={need.id}
-      data-current={props.current}
-      tabIndex={props.current ? 0 : -1}
-      aria-rowindex={props.index + 1}
-      aria-selected={props.current}
-      aria-label={`${need.itemName}, ${need.location}, below minimum, ${gaugeWords(need.gauge, format)}, order ${text} ${plural(need.packName, checked.ok ? checked.value : 0)}`}
-      onFocus={props.onFocus}
-      onKeyDown={props.onKey}
-    >
-      <td>
+    <>
+      <Cell className="min-w-0 leading-[1.12]">
         <Link href={`/items/${need.itemId}`} className="name block" tabIndex={-1}>
           {need.itemName}
         </Link>
         <span className="second">
           <span className="code">{need.itemNumber}</span> · {need.location}
         </span>
-      </td>
-      <td className="max-sm:hidden">
+      </Cell>
+      <Cell className="max-sm:hidden">
         <Cause />
-      </td>
-      <td className="max-md:hidden">
+      </Cell>
+      <Cell className="leading-tight max-md:hidden">
         <LevelStrip gauge={need.gauge} format={format} id={`n${need.id}`} />
         <span className="second">{gaugeWords(need.gauge, format)}</span>
-      </td>
+      </Cell>
       {state.kind === 'accepted' ? (
-        <td colSpan={2} className="pl-6">
+        <Cell className="col-span-2 min-w-0 leading-tight">
           <Link href="/trays" className="link" tabIndex={-1}>
             in the {state.tray} tray
           </Link>
           <span className="second block">
             {state.packs} {plural(need.packName, checked.ok ? checked.value : 0)}
           </span>
-        </td>
+        </Cell>
+      ) : !need.open && !saving && !fault ? (
+        <Cell className="col-span-2 text-muted">decided or no longer short</Cell>
       ) : (
         <>
-          <td className="w-[62px] pl-6 pr-0">
+          <Cell>
             <input
-              className="entry figure w-[54px]"
+              className="entry figure w-full"
+              data-column="packs"
               inputMode="decimal"
               aria-label={`Quantity of ${need.itemName} at ${need.location} in ${plural(need.packName, 2 * MICRO)}`}
               aria-invalid={!checked.ok || fault !== null}
               aria-describedby={fault ? `fault-${need.id}` : undefined}
               value={text}
               tabIndex={-1}
-              readOnly={settled}
+              readOnly={saving}
               onFocus={(e) => typed === undefined && e.target.select()}
               onChange={(e) => props.onType(e.target.value)}
             />
-          </td>
-          <td className="min-w-32">
-            <span className="flex items-center justify-between gap-2">
-              <span>
+          </Cell>
+          <Cell className="flex min-w-0 items-center justify-between gap-2 leading-tight">
+            {fault ? (
+              <span className="fault" id={`fault-${need.id}`} role="alert">
+                {fault}
+              </span>
+            ) : (
+              <span className="min-w-0">
                 {checked.ok ? plural(need.packName, checked.value) : need.packName}
                 <span className="second block">
                   {base === null ? '–' : `${format.quantity(base)} ${plural(need.unit, base)}`}
@@ -110,30 +111,26 @@ export function NeedRow(props: {
                   <span className="marker">not whole {plural(need.packName, 2 * MICRO)}</span>
                 )}
               </span>
-              {!settled && (
-                <button
-                  type="button"
-                  className={`chip ${props.current ? '' : 'opacity-70'}`}
-                  tabIndex={-1}
-                  disabled={cause !== null}
-                  title={cause ?? 'Accept into the tray (Enter)'}
-                  aria-label={`Accept ${need.itemName} at ${need.location}`}
-                  onClick={props.onAccept}
-                >
-                  {cause ?? 'Accept'}
-                </button>
-              )}
-              {state.kind === 'saving' && <span className="second">saving</span>}
-            </span>
-            {fault && (
-              <span className="fault block max-w-52" id={`fault-${need.id}`} role="alert">
-                {fault}
-              </span>
             )}
-          </td>
+            {saving ? (
+              <span className="second">saving</span>
+            ) : (
+              <button
+                type="button"
+                className={`chip ${props.current ? '' : 'opacity-70'}`}
+                tabIndex={-1}
+                disabled={cause !== null}
+                title={cause ?? 'Accept into the tray (Enter)'}
+                aria-label={`Accept ${need.itemName} at ${need.location}`}
+                onClick={props.onAccept}
+              >
+                {cause ?? 'Accept'}
+              </button>
+            )}
+          </Cell>
         </>
       )}
-      <td className="figure">
+      <Cell className="figure leading-tight">
         {need.supplierId === null ? (
           '–'
         ) : need.net === null ? (
@@ -144,7 +141,7 @@ export function NeedRow(props: {
             {price && <span className="second block">{pricePerBaseUnit(price, 2)} each</span>}
           </>
         )}
-      </td>
-    </tr>
+      </Cell>
+    </>
   );
 }

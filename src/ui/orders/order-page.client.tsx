@@ -6,8 +6,8 @@ import { useFormat } from '../format-context.client';
 import { ListAndPanel } from '../frame/states';
 import { OrderTrack, orderWords } from '../marks/order-track';
 import { OrderLines } from './order-lines.client';
-import { ReverseReceipt } from './reverse-receipt.client';
 import { OrderPanel } from './order-panel.client';
+import { ReverseReceipt } from './reverse-receipt.client';
 
 const howWords = { printed: 'on paper', phone: 'by phone', email: 'by email' } as const;
 

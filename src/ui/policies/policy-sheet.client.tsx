@@ -3,7 +3,8 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
-import type { PolicyLine, PolicySheetHead } from '@/services/planning/readPolicies';
+import { flushSync } from 'react-dom';
+import type { PolicyLine, PolicySheetHead, PolicySort } from '@/services/planning/readPolicies';
 import { noteDone, onUndone } from '../command/done';
 import { type ClientFailure, sendCommand } from '../command/send';
 import { countOf, type Format, plural } from '../format';
@@ -12,8 +13,10 @@ import { ListBar } from '../frame/list';
 import { SearchForm } from '../frame/search-form';
 import { ListAndPanel, Notice } from '../frame/states';
 import { Cell, Grid, type GridHandle, type Line } from '../grid/grid.client';
-import { ScanWatch } from '../grid/scan';
+import { KeysHelp } from '../grid/keys-help.client';
+import { useEdits } from '../grid/use-edits.client';
 import { usePages } from '../grid/use-pages.client';
+import { useScanToRow } from '../grid/use-scan-to-row.client';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { ReckoningSum } from '../reckoning/reckoning';
 import { failureSentence } from '../sentences';
@@ -38,13 +41,14 @@ export function PolicySheet(props: {
   first: readonly PolicyLine[];
   search: string;
   at: string;
+  sort: PolicySort;
 }) {
   const { head } = props;
   const format = useFormat();
   const router = useRouter();
   const pages = usePages('policies', head.list, props.first);
   const { again, rowAt, show, gone, failed } = pages;
-  const [drafts, setDrafts] = useState<ReadonlyMap<string, Draft>>(new Map());
+  const drafts = useEdits<string, Draft>();
   const [faults, setFaults] = useState<ReadonlyMap<string, ClientFailure>>(new Map());
   // The first line of an item is its line for every location; one comes in beside the first place.
   const [current, setCurrent] = useState(Math.min(1, Math.max(0, head.count - 1)));
@@ -72,7 +76,7 @@ export function PolicySheet(props: {
     const draft = row && drafts.get(keyOf(row));
     if (!row || !draft) return;
     const key = keyOf(row);
-    if (draft.min === row.min && draft.max === row.max) return setDrafts((all) => without(all, key));
+    if (draft.min === row.min && draft.max === row.max) return drafts.drop(key);
     const input = { itemId: row.itemId, locationId: row.locationId, ...draft, was: row.own };
     const outcome = await sendCommand('set-min-max', input, 'until_sent');
     if (!outcome.ok) return setFaults((all) => new Map(all).set(key, outcome.failure));
@@ -83,30 +87,19 @@ export function PolicySheet(props: {
     await again(ofItem(index), row.locationId === null ? ofItem(index) + width : index + 1);
     setFaults((all) => without(all, key));
     // Unless something else was typed meanwhile.
-    setDrafts((all) => (all.get(key) === draft ? without(all, key) : all));
+    drafts.drop(key, (typed) => typed === draft);
   };
 
-  // A scan that lands in a field looks for its code; the field is as it was.
-  const watch = useRef(new ScanWatch());
-  const before = useRef<Draft | undefined>(undefined);
-  const scanned = (event: KeyboardEvent, key: string): boolean => {
-    if (watch.current.begins(event.timeStamp)) before.current = drafts.get(key);
-    const scan = watch.current.key(event.key, event.timeStamp);
-    if (!scan) return false;
-    event.preventDefault();
-    const draft = before.current;
-    setDrafts((all) => (draft ? new Map(all).set(key, draft) : without(all, key)));
-    const place = props.at ? `&at=${encodeURIComponent(props.at)}` : '';
-    router.push(`/policies?q=${encodeURIComponent(scan.code)}${place}`);
-    return true;
-  };
+  // A scan goes to the line of the first place of that item.
+  const scan = useScanToRow('policies', head.list, (item) =>
+    grid.current?.focus(item * width + Math.min(1, head.locations)),
+  );
 
   const onKey = (event: KeyboardEvent, row: PolicyLine, index: number) => {
     const key = keyOf(row);
-    if (scanned(event, key)) return;
     const column = event.target instanceof HTMLInputElement ? event.target.dataset.column : undefined;
     if (event.key === 'Escape') {
-      setDrafts((all) => without(all, key));
+      drafts.drop(key);
       setFaults((all) => without(all, key));
       grid.current?.focus(index);
     } else if (event.key === 'Enter' && !(event.target instanceof HTMLAnchorElement)) {
@@ -116,13 +109,16 @@ export function PolicySheet(props: {
       else save(index);
     } else if (column === undefined && /^\d$/.test(event.key)) {
       event.preventDefault();
-      setDrafts((all) => new Map(all).set(key, { min: event.key, max: all.get(key)?.max ?? row.max }));
-      requestAnimationFrame(() => {
-        grid.current?.focus(index, 'min');
-        const field = document.activeElement;
-        if (field instanceof HTMLInputElement) field.setSelectionRange(field.value.length, field.value.length);
-      });
+      flushSync(() => drafts.put(key, { min: event.key, max: drafts.get(key)?.max ?? row.max }));
+      grid.current?.focus(index, 'min', 'end');
     }
+  };
+
+  const sortedHref = (by: string) => {
+    const query = new URLSearchParams({ sort: by });
+    if (props.search) query.set('q', props.search);
+    if (props.at) query.set('at', props.at);
+    return `/policies?${query}`;
   };
 
   const line = (row: PolicyLine): Line => ({
@@ -133,7 +129,7 @@ export function PolicySheet(props: {
         format={format}
         draft={drafts.get(keyOf(row))}
         failure={faults.get(keyOf(row))}
-        onType={(draft) => setDrafts((all) => new Map(all).set(keyOf(row), draft))}
+        onType={(draft) => drafts.put(keyOf(row), draft)}
       />
     ),
   });
@@ -149,7 +145,23 @@ export function PolicySheet(props: {
             Some lines could not be read; scroll to try again.
           </span>
         )}
+        {scan.said && (
+          <span className="fault" role="alert">
+            {scan.said}
+          </span>
+        )}
         <SearchForm action="/policies" search={props.search} at={props.at} />
+        <KeysHelp
+          keys={[
+            ['↑ ↓', 'move'],
+            ['Page ↑ ↓', 'move by a page'],
+            ['Home, End', 'first, last'],
+            ['0 … 9', 'start a minimum'],
+            ['Enter', 'into the minimum; in a field: save and go down'],
+            ['Esc', 'back to what was there'],
+            ['a scan', 'to the lines of that item'],
+          ]}
+        />
       </ListBar>
       {head.count === 0 ? (
         <Notice title={`No item has “${props.search}” in its name or number`}>
@@ -164,12 +176,13 @@ export function PolicySheet(props: {
           count={head.count}
           rowHeight={ROW}
           columns="policy-columns"
+          sorted={{ by: props.sort, href: sortedHref }}
           heads={[
-            { text: 'Item' },
+            { text: 'Item', sort: 'name' },
             { text: 'Location', className: 'max-sm:hidden' },
             { text: 'Policy', className: 'max-sm:hidden' },
-            { text: 'Min', className: 'figure' },
-            { text: 'Max', className: 'figure' },
+            { text: 'Min', className: 'figure pr-2' },
+            { text: 'Max', className: 'figure pr-2' },
             { text: 'Need now', className: 'figure max-sm:hidden' },
           ]}
           rowAt={rowAt}
@@ -179,6 +192,7 @@ export function PolicySheet(props: {
           onCurrent={setCurrent}
           onKey={onKey}
           onLeaveRow={save}
+          onScan={scan.take}
         />
       )}
     </ListAndPanel>
@@ -223,7 +237,7 @@ function PolicyCells({
               <Link className="name" href={`/items/${row.itemId}`} tabIndex={-1}>
                 {row.name}
               </Link>{' '}
-              <span className="code">{row.number}</span>
+              <span className="code whitespace-nowrap">{row.number}</span>
             </>
           ) : (
             <span className={`sm:hidden ${quiet}`}>{row.location}</span>

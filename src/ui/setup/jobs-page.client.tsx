@@ -10,7 +10,7 @@ import { Notice } from '../frame/states';
 
 type Jobs = { readonly jobs: readonly JobView[]; readonly marked: number };
 const kinds: Readonly<Record<string, readonly [string, string]>> = {
-  recompute: ['Needs after a change to many items', 'items'],
+  recompute: ['Needs after a change to many items', 'needs'],
   'check-needs': ['All needs, reckoned afresh', 'items'],
   'begin-day': ['The new business day', 'steps'],
 };

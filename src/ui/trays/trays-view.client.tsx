@@ -2,26 +2,41 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import type { TrayView } from '@/services/purchase/readTrays';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import type { TrayEntry, TrayLineView, TraysHead, TrayView } from '@/services/purchase/readTrays';
 import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
+import { Cell, Grid, type GridHandle, type Line } from '../grid/grid.client';
+import { KeysHelp } from '../grid/keys-help.client';
+import { usePages } from '../grid/use-pages.client';
+import { useScanToRow } from '../grid/use-scan-to-row.client';
 import { FillGauge } from '../marks/fill-gauge';
 import { SumLine } from '../reckoning/reckoning';
 
 type Made = { readonly orderId: number; readonly supplier: string; readonly lines: number };
 
+const rowHeight = (width: number) => (width < 640 ? 62 : 44);
+
 /** One tray per supplier, with what is in it and what it comes to; from here it becomes a draft order. */
-export function TraysView({ trays, currency }: { trays: readonly TrayView[]; currency: string }) {
+export function TraysView({ head, first }: { head: TraysHead; first: readonly TrayEntry[] }) {
+  const { trays, currency } = head;
   const format = useFormat();
   const router = useRouter();
   const { busy, sentence, run } = useCommand();
+  const { rowAt, show, gone } = usePages<TrayEntry>('trays', head.list, first);
+  const [currentIndex, setCurrent] = useState(1);
+  const current = Math.min(currentIndex, Math.max(0, head.count - 1));
+  const grid = useRef<GridHandle>(null);
   const [made, setMade] = useState<readonly Made[]>([]);
   const total = trays.reduce((sum, t) => sum + t.net, 0);
-  const lines = trays.reduce((sum, t) => sum + t.lines.length, 0);
+  const lines = trays.reduce((sum, t) => sum + t.lines, 0);
+  const scan = useScanToRow('trays', head.list, (at) => grid.current?.focus(at));
+  useEffect(() => {
+    if (gone) router.refresh();
+  }, [gone, router]);
 
   const order = async (supplierIds: readonly number[]) => {
     const names = trays.filter((t) => supplierIds.includes(t.supplierId)).map((t) => t.supplier);
@@ -32,10 +47,46 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
     if (outcome.value.length === 1 && only) router.push(`/orders/${only.orderId}`);
     else setMade(outcome.value);
   };
+  const takeBack = (l: TrayEntry) =>
+    l.kind === 'line' && run('take-back', { trayLineId: l.id }, { words: `${l.itemName} went back to Needs` });
+  const trayAt = (index: number) => trays.findLast((t) => t.start <= index);
+
+  const onKey = (event: KeyboardEvent, row: TrayEntry) => {
+    if (event.key !== 'Enter' || row.kind !== 'line' || event.target !== event.currentTarget) return;
+    event.preventDefault();
+    router.push(`/items/${row.itemId}`);
+  };
+
+  const line = (row: TrayEntry): Line => {
+    if (row.kind === 'tray') {
+      const head = (
+        <TrayHead
+          tray={row.tray}
+          currency={currency}
+          only={trays.length === 1}
+          busy={busy}
+          onOrder={() => order([row.tray.supplierId])}
+        />
+      );
+      return { group: true, cells: head };
+    }
+    if (row.kind === 'gone') {
+      return {
+        className: 'struck',
+        cells: <Cell className="col-span-full text-muted">ordered or taken back since</Cell>,
+      };
+    }
+    const label = `${row.itemName}, ${row.location}, ${format.quantity(row.packs)} ${plural(row.packName, row.packs)}`;
+    return {
+      label,
+      cells: <TrayLineCells line={row} currency={currency} busy={busy} onTakeBack={() => takeBack(row)} />,
+    };
+  };
 
   return (
     <ListAndPanel
       label="Sums"
+      fixed
       panel={
         <div className="grid gap-6">
           <div>
@@ -88,9 +139,23 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
         title={countOf(trays.length, 'tray')}
         about={`${countOf(lines, 'line')} · ${format.money(total, currency)}`}
       >
-        <p className="fault ml-auto" role="alert">
-          {sentence}
-        </p>
+        <div className="ml-auto flex items-center gap-2">
+          <p className="fault" role="alert">
+            {sentence || scan.said}
+          </p>
+          <KeysHelp
+            keys={[
+              ['↑ ↓', 'move'],
+              ['Home, End', 'first, last'],
+              ['Enter', 'open the item'],
+              ['a scan', 'to the line of that item'],
+            ]}
+            letters={[
+              ['B', 'back to Needs'],
+              ['O', 'make an order of this tray'],
+            ]}
+          />
+        </div>
       </ListBar>
       {trays.length === 0 ? (
         <Notice title="All trays are empty">
@@ -101,92 +166,107 @@ export function TraysView({ trays, currency }: { trays: readonly TrayView[]; cur
           collects here, supplier by supplier, until it becomes an order.
         </Notice>
       ) : (
-        <table className="sheet">
-          <thead>
-            <tr>
-              <th style={{ width: '40%' }}>Item</th>
-              <th>For</th>
-              <th className="figure">Quantity</th>
-              <th aria-label="Pack" />
-              <th className="figure">
-                Total
-                <br />
-                net
-              </th>
-              <th className="w-32" aria-label="Actions" />
-            </tr>
-          </thead>
-          {trays.map((t) => (
-            <tbody key={t.supplierId}>
-              <tr className="group">
-                <th colSpan={4} scope="rowgroup" className="align-middle">
-                  <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
-                    <h2 className="font-semibold">{t.supplier}</h2>
-                    <span className="second">
-                      arrives {format.date(t.arrives)} if ordered today · {t.paymentTerms}
-                    </span>
-                    <span className="second ml-auto flex items-center gap-2">
-                      {t.orderMinimum > 0 && (
-                        <FillGauge value={t.net} target={t.orderMinimum} label="Tray against the supplier’s minimum" />
-                      )}
-                      {t.orderMinimum > 0 ? `minimum ${format.amount(t.orderMinimum, currency)}` : 'no minimum'}
-                    </span>
-                  </div>
-                </th>
-                <th className="figure align-middle">
-                  <strong className="font-semibold">{format.amount(t.net, currency)}</strong>
-                </th>
-                <th className="figure align-middle">
-                  <button
-                    type="button"
-                    className={`btn ${trays.length === 1 ? 'btn-primary' : 'btn-outline'}`}
-                    disabled={busy}
-                    aria-label={`Make order for ${t.supplier}`}
-                    onClick={() => order([t.supplierId])}
-                  >
-                    Make order
-                  </button>
-                </th>
-              </tr>
-              {t.lines.map((l) => (
-                <tr key={l.id} className="two">
-                  <td>
-                    <Link className="name block" href={`/items/${l.itemId}`}>
-                      {l.itemName}
-                    </Link>
-                    <span className="code">{l.itemNumber}</span>
-                  </td>
-                  <td>{l.location}</td>
-                  <td className="figure font-semibold">{format.quantity(l.packs)}</td>
-                  <td>
-                    {plural(l.packName, l.packs)}
-                    <span className="second block">
-                      {format.quantity(l.base)} {plural(l.unit, l.base)}
-                    </span>
-                  </td>
-                  <td className="figure">
-                    {l.net === null ? <span className="marker">no price</span> : format.amount(l.net, currency)}
-                    {l.each && <span className="second block">{l.each} each</span>}
-                  </td>
-                  <td className="figure">
-                    <button
-                      type="button"
-                      className="chip"
-                      disabled={busy}
-                      aria-label={`Back to Needs: ${l.itemName} at ${l.location}`}
-                      onClick={() =>
-                        run('take-back', { trayLineId: l.id }, { words: `${l.itemName} went back to Needs` })
-                      }
-                    >
-                      Back to Needs
-                    </button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          ))}
-        </table>
+        <Grid
+          ref={grid}
+          label="Trays"
+          count={head.count}
+          rowHeight={rowHeight}
+          columns="tray-columns"
+          heads={[
+            { text: 'Item' },
+            { text: 'For', className: 'max-sm:hidden' },
+            { text: 'Quantity', className: 'figure' },
+            { text: '' },
+            { text: 'Total net', className: 'figure' },
+            { text: '' },
+          ]}
+          rowAt={rowAt}
+          onShow={show}
+          line={line}
+          current={current}
+          onCurrent={setCurrent}
+          onKey={onKey}
+          letters={{
+            b: takeBack,
+            o: (_, index) => {
+              const tray = trayAt(index);
+              if (tray && !busy) order([tray.supplierId]);
+            },
+          }}
+          onScan={scan.take}
+        />
       )}
     </ListAndPanel>
+  );
+}
+
+function TrayHead(props: { tray: TrayView; currency: string; only: boolean; busy: boolean; onOrder: () => void }) {
+  const { tray: t, currency } = props;
+  const format = useFormat();
+  return (
+    <Cell className="flex min-w-0 flex-1 items-center gap-3">
+      <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-3 leading-tight">
+        <h2 className="font-semibold">{t.supplier}</h2>
+        <span className="second max-sm:hidden">
+          arrives {format.date(t.arrives)} if ordered today · {t.paymentTerms}
+        </span>
+        <span className="second ml-auto flex items-center gap-2 max-sm:ml-0">
+          {t.orderMinimum > 0 && (
+            <FillGauge value={t.net} target={t.orderMinimum} label="Tray against the supplier’s minimum" />
+          )}
+          {t.orderMinimum > 0 ? `minimum ${format.amount(t.orderMinimum, currency)}` : 'no minimum'}
+        </span>
+      </span>
+      <strong className="figure w-[88px] font-semibold">{format.amount(t.net, currency)}</strong>
+      <button
+        type="button"
+        className={`btn w-[112px] ${props.only ? 'btn-primary' : 'btn-outline'}`}
+        disabled={props.busy}
+        aria-label={`Make order for ${t.supplier}`}
+        onClick={props.onOrder}
+      >
+        Make order
+      </button>
+    </Cell>
+  );
+}
+
+function TrayLineCells(props: { line: TrayLineView; currency: string; busy: boolean; onTakeBack: () => void }) {
+  const { line: l } = props;
+  const format = useFormat();
+  return (
+    <>
+      <Cell className="min-w-0 leading-[1.12]">
+        <Link className="name block" href={`/items/${l.itemId}`} tabIndex={-1}>
+          {l.itemName}
+        </Link>
+        <span className="code">{l.itemNumber}</span>
+        <span className="second sm:hidden"> · {l.location}</span>
+      </Cell>
+      <Cell className="min-w-0 max-sm:hidden">{l.location}</Cell>
+      <Cell className="figure font-semibold">{format.quantity(l.packs)}</Cell>
+      <Cell className="leading-tight">
+        {plural(l.packName, l.packs)}
+        <span className="second block">
+          {format.quantity(l.base)} {plural(l.unit, l.base)}
+        </span>
+      </Cell>
+      <Cell className="figure leading-tight">
+        {l.net === null ? <span className="marker">no price</span> : format.amount(l.net, props.currency)}
+        {l.each && <span className="second block">{l.each} each</span>}
+      </Cell>
+      <Cell className="figure">
+        <button
+          type="button"
+          className="chip"
+          tabIndex={-1}
+          disabled={props.busy}
+          aria-label={`Back to Needs: ${l.itemName} at ${l.location}`}
+          onClick={props.onTakeBack}
+        >
+          Back to Needs
+        </button>
+      </Cell>
+    </>
   );
 }

@@ -1,12 +1,7 @@
 import { deps } from '@/app/_server/deps';
-import { answer, handled, refuse } from '@/app/_server/respond';
-import { currentSession } from '@/app/_server/session';
+import { read } from '@/app/_server/read';
 import { readFind } from '@/services/people/readFind';
 
+/** What was found for the words typed into Find. */
 export const GET = (request: Request) =>
-  handled(async () => {
-    const session = await currentSession();
-    if (!session) return refuse({ kind: 'not_signed_in' });
-    const text = new URL(request.url).searchParams.get('q') ?? '';
-    return answer(await readFind(deps(), session.actor, text.slice(0, 100)));
-  });
+  read(request, (actor, query) => readFind(deps(), actor, (query.get('q') ?? '').slice(0, 100)));

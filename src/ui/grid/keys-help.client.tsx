@@ -1,9 +1,14 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
+import { useLetters } from './use-letters.client';
 
-/** The keys of a view, on "?" or the button; there is no standing legend. */
-export function KeysHelp({ keys }: { keys: readonly (readonly [string, string])[] }) {
+type Keys = readonly (readonly [key: string, does: string])[];
+
+/** The keys of a view, on "?" or the button; there is no standing legend. Where letters are commands, they can be switched
+ *  off here. */
+export function KeysHelp({ keys, letters = [] }: { keys: Keys; letters?: Keys }) {
+  const [on, setOn] = useLetters();
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -27,13 +32,18 @@ export function KeysHelp({ keys }: { keys: readonly (readonly [string, string])[
           Keys of this view
         </h2>
         <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1">
-          {keys.map(([key, does]) => (
+          {[...keys, ...(on ? letters : [])].map(([key, does]) => (
             <div key={key} className="contents">
               <dt className="font-semibold">{key}</dt>
               <dd>{does}</dd>
             </div>
           ))}
         </dl>
+        {letters.length > 0 && (
+          <label className="mt-4 flex items-center gap-2">
+            <input type="checkbox" checked={on} onChange={(e) => setOn(e.target.checked)} /> Letter keys
+          </label>
+        )}
         <form method="dialog" className="mt-4 text-right">
           <button type="submit" className="btn btn-outline">
             Close

@@ -1,0 +1,17 @@
+import type { NextResponse } from 'next/server';
+import type { Actor } from '@/core/people';
+import type { Result } from '@/core/result';
+import type { HandlerFailure } from '@/services/failure';
+import { answer, handled, refuse } from './respond';
+import { currentSession } from './session';
+
+/** Answers a GET with what a service reads for the signed-in person and the query of the address. */
+export const read = (
+  request: Request,
+  body: (actor: Actor, query: URLSearchParams) => Promise<Result<unknown, HandlerFailure>>,
+): Promise<NextResponse> =>
+  handled(async () => {
+    const session = await currentSession();
+    if (!session) return refuse({ kind: 'not_signed_in' });
+    return answer(await body(session.actor, new URL(request.url).searchParams));
+  });

@@ -1,0 +1,27 @@
+import { deps } from '@/app/_server/deps';
+import { read } from '@/app/_server/read';
+import { err } from '@/core/result';
+import { readItemRows } from '@/services/catalogue/readItems';
+import { readNeedRows } from '@/services/planning/readNeeds';
+import { readPolicyLines } from '@/services/planning/readPolicies';
+import { readOrderRows } from '@/services/purchase/readOrders';
+import { readTrayRows } from '@/services/purchase/readTrays';
+
+const rowsOf = {
+  items: readItemRows,
+  needs: readNeedRows,
+  orders: readOrderRows,
+  policies: readPolicyLines,
+  trays: readTrayRows,
+} as const;
+
+/** A page of rows of an open list: `list` is its name, `from` its first row. */
+export const GET = (request: Request, { params }: { params: Promise<{ kind: string }> }) =>
+  read(request, async (actor, query) => {
+    const { kind } = await params;
+    if (!Object.hasOwn(rowsOf, kind)) return err({ kind: 'malformed', field: 'kind' });
+    const from = query.get('from') ?? '';
+    if (!/^\d{1,9}$/.test(from)) return err({ kind: 'malformed', field: 'from' });
+    const asked = { list: query.get('list') ?? '', from: Number(from) };
+    return rowsOf[kind as keyof typeof rowsOf](deps(), actor, asked);
+  });

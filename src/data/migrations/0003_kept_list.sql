@@ -1,0 +1,15 @@
+-- A list as one person opened it: which rows, in which order. It stays as it is while it is worked in, whatever process
+-- answers. Entries are unsigned 32-bit numbers, little-endian: ids of rows, 0 for the head of a group. Old ones go when new
+-- ones come.
+CREATE TABLE kept_list (
+  name CHAR(16) CHARACTER SET ascii COLLATE ascii_bin NOT NULL PRIMARY KEY,
+  user_id INT UNSIGNED NOT NULL,
+  kind VARCHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  entries LONGBLOB NOT NULL,
+  -- What each entry was like when the list was opened, as a hash; empty where nobody asks.
+  prints LONGBLOB NOT NULL,
+  about LONGTEXT NOT NULL,
+  opened_at DATETIME(3) NOT NULL,
+  KEY kept_list_age (opened_at),
+  CONSTRAINT about_json CHECK (JSON_VALID(about))
+);

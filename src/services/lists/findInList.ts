@@ -1,0 +1,35 @@
+import { type Actor, may, type Right } from '@/core/people';
+import { err, ok, type Result } from '@/core/result';
+import { type ListKind, readIdsByCode, readList } from '@/data/repositories/lists';
+import { readSnapshot } from '@/data/transaction';
+import type { Deps } from '../deps';
+import type { Failure } from '../failure';
+
+/** What may be read to look into a list. */
+const rights: Readonly<Record<ListKind, Right>> = {
+  needs: 'needs.read',
+  trays: 'orders.read',
+  orders: 'orders.read',
+  items: 'stock.read',
+  policies: 'policies.edit',
+};
+
+export const isListKind = (text: string): text is ListKind => Object.hasOwn(rights, text);
+
+/** Where in an open list the entry of a scanned code stands: the first of the item, or the order of that number; -1 when it
+ *  is not in it. For the policy sheet the entry is the item, not its line. Errors: forbidden, list_gone. */
+export async function findInList(
+  deps: Deps,
+  actor: Actor,
+  kind: ListKind,
+  { list, code }: { readonly list: string; readonly code: string },
+): Promise<Result<{ readonly entry: number }, Failure>> {
+  const allowed = may(actor, rights[kind]);
+  if (!allowed.ok) return allowed;
+  return readSnapshot<Result<{ entry: number }, Failure>>(deps.pool, async (tx) => {
+    const kept = await readList(tx, { name: list, userId: actor.userId, kind });
+    if (!kept) return err({ kind: 'list_gone' });
+    const ids = new Set(await readIdsByCode(tx, kind, code));
+    return ok({ entry: kept.entries.findIndex((id) => ids.has(id)) });
+  });
+}
