@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { useFormat } from '../format-context.client';
 import { failureSentence } from '../sentences';
 import { clearStrip, noteDone } from './done';
@@ -26,11 +26,12 @@ export function useCommand() {
     if (outcome.ok && refresh) await readAgain();
     return outcome;
   };
+  const clear = useCallback(() => setFailure(null), []);
   return {
     busy,
     failure,
     sentence: failure ? failureSentence(failure, format) : '',
     run,
-    clear: () => setFailure(null),
+    clear,
   };
 }

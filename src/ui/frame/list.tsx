@@ -7,7 +7,9 @@ export const WholeList = ({ children }: { children: ReactNode }) => (
 
 /** A grid that takes the whole page and scrolls by itself; on a phone it keeps most of the height. */
 export const WholeGrid = ({ children }: { children: ReactNode }) => (
-  <section className="flex min-h-0 flex-1 flex-col bg-sheet max-lg:h-[82vh] max-lg:flex-none">{children}</section>
+  <section className="flex min-h-0 flex-1 flex-col bg-sheet max-lg:h-[calc(100dvh-82px)] max-lg:flex-none">
+    {children}
+  </section>
 );
 
 /** The bar over a list: what it holds, a word about it, what can be done with it. */

@@ -57,7 +57,16 @@ export function ItemList(props: {
   const heads: Head[] = [
     { text: 'Item', sort: 'name' },
     ...(columns.length === 0 ? [{ text: one ? 'Stock' : 'Free at each place', className: 'max-md:hidden' }] : []),
-    ...columns.map((l) => ({ text: `Free at ${l.name}`, className: 'figure wrap max-md:hidden' })),
+    ...columns.map((l) => ({
+      text: (
+        <>
+          Free at
+          <br />
+          {l.name}
+        </>
+      ),
+      className: 'figure wrap max-md:hidden',
+    })),
     { text: 'On hand', className: 'figure' },
     { text: 'Coming', className: 'figure max-sm:hidden' },
     { text: 'Value', className: 'figure max-sm:hidden', sort: 'value' },

@@ -36,7 +36,7 @@ export function OrderPage({ order }: { order: OrderView }) {
     ['Currency', head.currency, ''],
   ];
   return (
-    <ListAndPanel label="Sums and approval" panel={<OrderPanel key={head.version} order={order} />}>
+    <ListAndPanel label="Sums and approval" panel={<OrderPanel order={order} />}>
       <div className="flex items-start justify-between gap-4 border-b border-rule bg-paper px-[18px] py-2.5">
         <div>
           <h1 className="text-[17px] font-semibold">

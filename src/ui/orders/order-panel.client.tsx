@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { OrderView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { countOf, type Format } from '../format';
@@ -14,10 +14,13 @@ import { findingSentence } from '../sentences';
 export function OrderPanel({ order }: { order: OrderView }) {
   const format = useFormat();
   const router = useRouter();
-  const { busy, sentence, failure, run } = useCommand();
+  const { busy, sentence, failure, run, clear } = useCommand();
   const [how, setHow] = useState<'printed' | 'phone' | 'email'>('email');
   const { head, findings, lines } = order;
   const { id: orderId, version, currency, state } = head;
+  // What was refused for another version no longer holds; the panel stays, so that no press on it is lost.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with each version.
+  useEffect(clear, [clear, version]);
   const free = lines.filter((l) => l.freeOfCharge).length;
   const blocked = findings.some((f) => f.blocks);
   const receivable = (state === 'approved' || state === 'sent') && order.came !== 'all';

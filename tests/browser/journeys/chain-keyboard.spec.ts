@@ -17,7 +17,7 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.press('Escape');
 
   // Rows: as suggested one key, another quantity its digits and one; the focus moves on at once.
-  await tabTo(page, page.locator('tr[data-need]').first());
+  await tabTo(page, page.getByRole('grid', { name: 'Needs' }).locator('[data-current=true]'));
   for (
     let i = 0;
     i < 20 &&

@@ -57,7 +57,7 @@ for (const theme of ['paper', 'ink'] as const) {
         });
         expect(sent.status()).toBe(200);
       }
-      const field = page.locator('tr[data-need]').first().getByRole('textbox');
+      const field = page.getByRole('grid', { name: 'Needs' }).locator('[data-current=true]').getByRole('textbox');
       await field.fill('six');
       await field.press('Enter');
       await expect(page.getByRole('alert').filter({ hasText: 'not a number' })).toBeVisible();
