@@ -57,7 +57,6 @@ export async function gridBench(): Promise<Figure[]> {
     const page = await browser.newPage({ baseURL: `http://127.0.0.1:${port}`, viewport: { width: 1280, height: 800 } });
     const signedIn = await page.request.post('/api/session', { data: { login: 'mira', password: 'quillon' } });
     if (!signedIn.ok()) throw new Error(`not signed in: ${signedIn.status()}`);
-    page.on('response', (r) => r.url().includes('/api/') && console.error(r.status(), r.url()));
     const few = await jumps(page, '/policies?q=10412-01');
     const many = await jumps(page, '/policies');
     const [value, baseline] = [quantile(many, 0.95), quantile(few, 0.95)];

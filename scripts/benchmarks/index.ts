@@ -1,9 +1,14 @@
 import type { Figure } from './figure';
 import { gridBench } from './grid';
+import { handBench } from './hand';
 import { endLargeBooks } from './largeBooks';
 import { needRunBench } from './needRun';
 
-const benches: Readonly<Record<string, () => Promise<Figure[]>>> = { 'need-run': needRunBench, grid: gridBench };
+const benches: Readonly<Record<string, () => Promise<Figure[]>>> = {
+  'need-run': needRunBench,
+  grid: gridBench,
+  hand: handBench,
+};
 
 async function runBenches(): Promise<void> {
   const wanted = process.argv.slice(2);

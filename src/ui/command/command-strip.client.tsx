@@ -9,6 +9,8 @@ import { queue, sendCommand } from './send';
 import { useRefresh } from './use-refresh.client';
 
 const NOTHING: QueueState = { waiting: 0, held: null };
+/** So many entries on their way are worth a word; fewer are through before it is read. */
+const MANY = 8;
 const EMPTY: Strip = { done: null, said: null };
 
 /** At the foot of every page: what is still on its way to the server, and what was done last with its Undo (Ctrl/⌘ Z). */
@@ -50,7 +52,8 @@ export function CommandStrip() {
   }, [state.waiting]);
 
   const held = state.held !== null;
-  if (!held && !done && !strip.said) return null;
+  const many = !held && state.waiting >= MANY;
+  if (!held && !many && !done && !strip.said) return null;
   return (
     <div
       className="screen-only flex min-h-9 shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-t border-ink bg-paper px-4 py-1.5 max-lg:sticky max-lg:bottom-0"
@@ -63,6 +66,7 @@ export function CommandStrip() {
           {state.held === 'unreachable' ? ' when the line is back' : ' after you sign in'}.
         </span>
       )}
+      {many && <span className="font-semibold">{state.waiting} entries are being saved.</span>}
       {done && (
         <span>
           {done.words}{' '}

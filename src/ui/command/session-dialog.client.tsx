@@ -5,7 +5,27 @@ import { useFormat } from '../format-context.client';
 import { failureSentence } from '../sentences';
 import { onSessionEnd, signIn } from './send';
 
-/** Asks for the password when a session ended in the middle of work; the page and what was typed stay as they are. */
+/** A hand that has not pressed a key for so long is not in the middle of an entry. */
+const HAND_RESTS_MS = 1200;
+
+/** Resolves once no key was pressed for a while; what is typed until then goes where it was meant. */
+function handRests(): Promise<void> {
+  return new Promise((done) => {
+    const rested = () => {
+      window.removeEventListener('keydown', again, { capture: true });
+      done();
+    };
+    let timer = setTimeout(rested, HAND_RESTS_MS);
+    const again = () => {
+      clearTimeout(timer);
+      timer = setTimeout(rested, HAND_RESTS_MS);
+    };
+    window.addEventListener('keydown', again, { capture: true });
+  });
+}
+
+/** Asks for the password when a session ended in the middle of work; the page and what was typed stay as they are. It comes
+ *  when the hand rests: until then the strip at the foot says that entries wait. */
 export function SessionDialog() {
   const dialog = useRef<HTMLDialogElement>(null);
   const resolver = useRef<((signedIn: boolean) => void) | null>(null);
@@ -18,7 +38,7 @@ export function SessionDialog() {
         new Promise((resolve) => {
           resolver.current = resolve;
           setFault('');
-          dialog.current?.showModal();
+          handRests().then(() => dialog.current?.showModal());
         }),
     );
     return () => onSessionEnd(null);

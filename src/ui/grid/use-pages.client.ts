@@ -4,6 +4,9 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 
 /** Rows that come at once, as the server sends them. */
 const PAGE = 200;
+/** Rows that are fetched before they are seen. */
+const AHEAD = 100;
+const TRY_AGAIN_MS = 2000;
 /** Pages kept; the others are fetched again when they are looked at. */
 const MOST_PAGES = 40;
 
@@ -11,7 +14,7 @@ type Answer<R> = { readonly ok: boolean; readonly value?: { readonly from: numbe
 
 /** The rows of an open list, fetched page by page as they come into view. `first` is the first page, which came with the
  *  view. `gone` is true once the server does not know the list any more: it has to be opened again. */
-export function usePages<R>(grid: string, list: string, first: readonly R[]) {
+export function usePages<R>(grid: string, { list, count }: { list: string; count: number }, first: readonly R[]) {
   const pages = useRef(new Map<number, readonly R[]>([[0, first]]));
   const asked = useRef(new Set<number>());
   const [state, setState] = useState({ version: 0, gone: false, failed: false });
@@ -45,15 +48,24 @@ export function usePages<R>(grid: string, list: string, first: readonly R[]) {
     setState((s) => ({ version: s.version + 1, gone: false, failed: false }));
   }, [list, first]);
 
-  /** Fetches what of these rows is not here yet. */
+  /** Fetches what of these rows, and of some around them, is not here yet. */
+  const shown = useRef({ from: 0, end: 0 });
   const show = useCallback(
     (from: number, end: number) => {
-      for (let page = Math.floor(from / PAGE); page * PAGE < end; page += 1) {
+      shown.current = { from, end };
+      const [first, last] = [Math.max(0, from - AHEAD), Math.min(count, end + AHEAD)];
+      for (let page = Math.floor(first / PAGE); page * PAGE < last; page += 1) {
         if (!pages.current.has(page) && !asked.current.has(page)) fetchPage(page);
       }
     },
-    [fetchPage],
+    [fetchPage, count],
   );
+  // What could not be read is tried again by itself.
+  useEffect(() => {
+    if (!state.failed || state.gone) return;
+    const timer = setInterval(() => show(shown.current.from, shown.current.end), TRY_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [state.failed, state.gone, show]);
   /** Fetches these rows again, as they are now; until then the old ones stay, and all others as they were. */
   const again = useCallback(
     async (from: number, end: number) => {

@@ -32,7 +32,7 @@ export function ItemList(props: {
   const { head, search, sort, one } = props;
   const format = useFormat();
   const router = useRouter();
-  const { rowAt, show, gone } = usePages<ItemSummary>('items', head.list, props.first);
+  const { rowAt, show, gone } = usePages<ItemSummary>('items', head, props.first);
   const [current, setCurrent] = useState(0);
   const grid = useRef<GridHandle>(null);
   const scan = useScanToRow('items', head.list, (at) => grid.current?.focus(at));

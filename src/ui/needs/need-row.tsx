@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { memo } from 'react';
 import { lineNet, pricePerBaseUnit } from '@/core/money';
 import { baseQuantity, isWholePacks } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
@@ -29,18 +30,26 @@ export function needLabel(need: NeedView, text: string, format: Format): string 
   return `${need.itemName}, ${need.location}, below minimum, ${gaugeWords(need.gauge, format)}, order ${text} ${packs}`;
 }
 
-/** The cells of one need: item and place, why, stock, the quantity to order and what it comes to. */
-export function NeedCells(props: {
+/** What a row can ask for; it stays the same from one rendering to the next, so that only rows that changed are drawn. */
+export type RowHands = {
+  readonly type: (need: NeedView, value: string) => void;
+  readonly accept: (need: NeedView, index: number) => void;
+};
+
+type CellsProps = {
   need: NeedView;
+  index: number;
   format: Format;
   currency: string;
   today: string;
   state: RowState;
   typed: string | undefined;
   current: boolean;
-  onType: (value: string) => void;
-  onAccept: () => void;
-}) {
+  hands: RowHands;
+};
+
+/** The cells of one need: item and place, why, stock, the quantity to order and what it comes to. */
+export const NeedCells = memo(function NeedCells(props: CellsProps) {
   const { need, format, currency, state, typed } = props;
   const text = typed ?? entryText(need.packs);
   const checked = checkLineQuantity(text);
@@ -93,7 +102,7 @@ export function NeedCells(props: {
               tabIndex={-1}
               readOnly={saving}
               onFocus={(e) => typed === undefined && e.target.select()}
-              onChange={(e) => props.onType(e.target.value)}
+              onChange={(e) => props.hands.type(need, e.target.value)}
             />
           </Cell>
           <Cell className="flex min-w-0 items-center justify-between gap-2 leading-tight">
@@ -122,7 +131,7 @@ export function NeedCells(props: {
                 disabled={cause !== null}
                 title={cause ?? 'Accept into the tray (Enter)'}
                 aria-label={`Accept ${need.itemName} at ${need.location}`}
-                onClick={props.onAccept}
+                onClick={() => props.hands.accept(need, props.index)}
               >
                 {cause ?? 'Accept'}
               </button>
@@ -144,4 +153,4 @@ export function NeedCells(props: {
       </Cell>
     </>
   );
-}
+});

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { checkLineQuantity } from '@/core/purchase';
 import { entryText, toDecimal } from '@/core/quantity';
@@ -21,7 +21,7 @@ import { usePages } from '../grid/use-pages.client';
 import { useScanToRow } from '../grid/use-scan-to-row.client';
 import { GroupHead } from './group-head';
 import { NeedPanel } from './need-panel.client';
-import { cannotAccept, NeedCells, needLabel, type RowState } from './need-row';
+import { cannotAccept, NeedCells, needLabel, type RowHands, type RowState } from './need-row';
 
 type Opened = { readonly head: NeedsHead; readonly first: readonly NeedEntry[] };
 const OPEN: RowState = { kind: 'open' };
@@ -64,7 +64,7 @@ export function NeedsList(fresh: Opened) {
   // What is shown stays as it was opened, also when the page is read again; a refresh that was asked for takes it over.
   const [{ head, first }, setOpened] = useState<Opened>(fresh);
   const [adopt, setAdopt] = useState(false);
-  const { rowAt, show, again, gone } = usePages<NeedEntry>('needs', head.list, first);
+  const { rowAt, show, again, gone } = usePages<NeedEntry>('needs', head, first);
   const [states, setStates] = useState<ReadonlyMap<number, RowState>>(new Map());
   const edits = useEdits<number, string>();
   const [currentIndex, setCurrent] = useState(1);
@@ -73,7 +73,8 @@ export function NeedsList(fresh: Opened) {
   const changes = useChanges(head);
   const { status } = changes;
   const entry = rowAt(currentIndex);
-  const current = entry?.kind === 'need' ? entry : null;
+  // The reckoning follows the hand when there is time.
+  const current = useDeferredValue(entry?.kind === 'need' ? entry : null);
   const settledIds = [...states].filter(([, s]) => s.kind === 'accepted' || s.kind === 'saving').map(([id]) => id);
   const settled = new Set(settledIds);
 
@@ -133,6 +134,16 @@ export function NeedsList(fresh: Opened) {
     put({ kind: 'accepted', tray: outcome.value.supplier, packs: toDecimal(checked.value) });
   };
 
+  const latest = useRef({ put: edits.put, accept });
+  latest.current = { put: edits.put, accept };
+  const hands = useMemo<RowHands>(
+    () => ({
+      type: (need, value) => latest.current.put(need.id, value),
+      accept: (need, index) => latest.current.accept(need, index),
+    }),
+    [],
+  );
+
   const onKey = (event: KeyboardEvent, row: NeedEntry, index: number) => {
     if (row.kind !== 'need' || (event.target instanceof HTMLAnchorElement && event.key === 'Enter')) return;
     const inField = event.target instanceof HTMLInputElement;
@@ -169,14 +180,14 @@ export function NeedsList(fresh: Opened) {
       cells: (
         <NeedCells
           need={row}
+          index={index}
           format={format}
           currency={currency}
           today={today}
           state={state}
           typed={typed}
           current={index === currentIndex}
-          onType={(value) => edits.put(row.id, value)}
-          onAccept={() => accept(row, index)}
+          hands={hands}
         />
       ),
     };

@@ -26,7 +26,7 @@ export function OrderList(props: {
   const { head, all, sort } = props;
   const format = useFormat();
   const router = useRouter();
-  const { rowAt, show, gone } = usePages<OrderSummary>('orders', head.list, props.first);
+  const { rowAt, show, gone } = usePages<OrderSummary>('orders', head, props.first);
   const [current, setCurrent] = useState(0);
   const grid = useRef<GridHandle>(null);
   const scan = useScanToRow('orders', head.list, (at) => grid.current?.focus(at));

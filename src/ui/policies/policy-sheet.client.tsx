@@ -46,7 +46,7 @@ export function PolicySheet(props: {
   const { head } = props;
   const format = useFormat();
   const router = useRouter();
-  const pages = usePages('policies', head.list, props.first);
+  const pages = usePages('policies', head, props.first);
   const { again, rowAt, show, gone, failed } = pages;
   const drafts = useEdits<string, Draft>();
   const [faults, setFaults] = useState<ReadonlyMap<string, ClientFailure>>(new Map());

@@ -26,7 +26,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
   const format = useFormat();
   const router = useRouter();
   const { busy, sentence, run } = useCommand();
-  const { rowAt, show, gone } = usePages<TrayEntry>('trays', head.list, first);
+  const { rowAt, show, gone } = usePages<TrayEntry>('trays', head, first);
   const [currentIndex, setCurrent] = useState(1);
   const current = Math.min(currentIndex, Math.max(0, head.count - 1));
   const grid = useRef<GridHandle>(null);
