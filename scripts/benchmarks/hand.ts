@@ -35,7 +35,7 @@ async function run(delayMs: number): Promise<HandFigures> {
          JOIN location p ON p.id = l.location_id WHERE p.kind <> 'transit'`,
     );
     await pool.end();
-    await sellOut(page, stock as Parameters<typeof sellOut>[1]);
+    await sellOut(page, stock as unknown as Parameters<typeof sellOut>[1]);
     return await typeAll(page, await openAndPlan(page, delayMs));
   } finally {
     await browser.close();

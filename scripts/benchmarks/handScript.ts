@@ -53,7 +53,7 @@ export async function openAndPlan(page: Page, delayMs: number): Promise<Planned[
     });
   }
   const opened = page.waitForResponse((r) => r.url().includes('/api/grids/needs') && r.ok());
-  await page.goto('/needs');
+  await page.goto('/needs', { waitUntil: 'networkidle' });
   await page.getByRole('grid', { name: 'Needs' }).waitFor();
   // More than a page is there, so the second is on its way before anybody looks at it.
   await page.evaluate(`document.querySelector('[role=grid]').scrollTop = 100000`);

@@ -48,6 +48,20 @@ function closing(p: Placed, random: () => number): number {
   return share !== undefined ? Math.min(rounded, p.min) : Math.max(rounded, p.min + step);
 }
 
+/** Sales week by week that never take more than there is; what could not be sold is sold when goods have come, the rest in
+ *  the last week. `came` is what was received before a week's sale, since the opening. */
+function fromStock(sales: readonly number[], opening: number, came: (week: number) => number): number[] {
+  let sold = 0;
+  let waiting = 0;
+  return sales.map((wanted, w) => {
+    const all = wanted + waiting;
+    const now = w === sales.length - 1 ? all : Math.max(0, Math.min(all, opening + came(w) - sold));
+    waiting = all - now;
+    sold += now;
+    return now;
+  });
+}
+
 /** Writes the whole demo company into an empty database: stock by movements over the last 13 weeks, past and open orders
  *  through the same use cases the application has. Deterministic for a day. */
 export async function seedDemo(pool: Pool, now: Date): Promise<void> {
@@ -92,7 +106,12 @@ export async function seedDemo(pool: Pool, now: Date): Promise<void> {
       document: noDocument('opening'),
     });
     sales[0] = (sales[0] as number) + started - opening;
-    for (const [w, quantity] of sales.entries()) {
+    const came = (w: number) =>
+      plans
+        .filter((o) => o.receivedAfter !== null && o.daysAgo - o.receivedAfter >= 7 * (weeks - w))
+        .flatMap((o) => o.lines.filter((l) => l.pair === key(p)))
+        .reduce((sum, l) => sum + l.receivedBase, 0);
+    for (const [w, quantity] of fromStock(sales, started, came).entries()) {
       if (quantity === 0) continue;
       const sale: StockChange = {
         ...pair,

@@ -5,6 +5,7 @@ import { Format } from './format';
 import { FillGauge } from './marks/fill-gauge';
 import { gaugeWords, LevelStrip } from './marks/level-strip';
 import { OrderTrack, orderWords } from './marks/order-track';
+import { courseWords, StockCourse } from './marks/stock-course';
 import { ReckoningSum } from './reckoning/reckoning';
 
 const format = new Format('en-GB');
@@ -130,5 +131,51 @@ describe('reckoning', () => {
 
   test('nothing to buy says why', () => {
     expect(print({ onHand: units(40) })).toContain('Nothing to buy: position 50 is above minimum 28.');
+  });
+});
+
+describe('course of stock', () => {
+  const course = {
+    from: '2026-11-20',
+    today: '2026-11-23',
+    days: [units(40), units(-3), units(20), units(12)],
+    min: units(28),
+    max: units(76),
+    expected: [
+      { date: '2026-11-16', quantity: units(4) },
+      { date: '2026-11-30', quantity: units(10) },
+    ],
+    arrives: '2026-12-01',
+  };
+  const draw = (change = {}) =>
+    renderToStaticMarkup(<StockCourse course={{ ...course, ...change }} unit="balls" format={format} />);
+
+  test('says in words what it draws', () => {
+    expect(courseWords(course, 'balls', format)).toBe(
+      '40 on Fri 20 Nov, 12 balls today; minimum 28; maximum 76; 4 expected Mon 16 Nov; 10 expected Mon 30 Nov; an order of today would arrive Tue 1 Dec',
+    );
+  });
+
+  test('a step for each day, brick only when it was below zero, hatching for each that is expected', () => {
+    const html = draw();
+    expect(html.match(/ d="(M[^"]+)"/)?.[1]?.match(/h/g)).toHaveLength(4);
+    expect(html).toContain('stroke-stop');
+    expect(html.match(/url\(#course-hatch\)/g)).toHaveLength(2);
+    expect(draw({ days: [units(4)] })).not.toContain('stroke-stop');
+  });
+
+  test('all of it lies within the drawing, whatever the stock', () => {
+    for (const q of [-500, 0, 3, 5000]) {
+      const html = draw({ days: [units(q), units(12)], expected: [{ date: '2027-02-01', quantity: units(900) }] });
+      for (const [, at] of html.matchAll(/ y[12]?="([-\d.]+)"/g)) {
+        expect(Number(at)).toBeGreaterThanOrEqual(0);
+        expect(Number(at)).toBeLessThanOrEqual(128);
+      }
+      for (const [, at] of html.matchAll(/ x[12]?="([-\d.]+)"/g)) expect(Number(at)).toBeLessThanOrEqual(344);
+    }
+  });
+
+  test('figures that would stand on each other leave one out', () => {
+    expect(draw({ min: units(1) }).match(/text-anchor="end" class="fill-muted/g)).toHaveLength(2);
   });
 });

@@ -1,5 +1,6 @@
 import { openItems, readItem, readItemRows } from '@/services/catalogue/readItems';
 import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
+import { readStockCourse } from '@/services/planning/readStockCourse';
 import { fullNeedRun } from '@/services/planning/recompute';
 import { openOrders, readOrderRows } from '@/services/purchase/readOrders';
 import { readArrivals } from '@/services/stock/readArrivals';
@@ -113,6 +114,28 @@ describe('what pages read', () => {
       const every = lines.find((l) => l.number === r.item && l.locationId === null);
       expect([r.min, r.max]).toEqual([every?.min, every?.max]);
     }
+  });
+
+  test('the course of stock: its last day is today’s stock, a day further back what movements say', async () => {
+    const course = must(await readStockCourse(books.deps, mira, { itemId: 7, locationId: 1 }));
+    expect(course).toMatchObject({ from: '2026-09-28', today: '2026-11-23', arrives: '2026-12-01' });
+    expect(course.days).toHaveLength(57);
+    const sumTo = async (date: string) =>
+      Number(
+        (
+          await books.one<{ q: string }>(
+            'SELECT SUM(on_hand_change) AS q FROM movement WHERE item_id = 7 AND location_id = 1 AND business_date <= ?',
+            [date],
+          )
+        ).q,
+      ) * 1_000_000;
+    expect([course.days[0], course.days[30], course.days[56]]).toEqual([
+      await sumTo('2026-09-28'),
+      await sumTo('2026-10-28'),
+      await sumTo('2026-11-23'),
+    ]);
+    expect(course.expected).toEqual([{ date: '2026-11-30', quantity: 10_000_000 }]);
+    expect((await readStockCourse(books.deps, jun, { itemId: 7, locationId: 1 })).ok).toBe(false);
   });
 
   test('orders and arrivals: open ones first asked for, late ones first expected', async () => {

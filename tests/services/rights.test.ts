@@ -15,6 +15,7 @@ import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readLastBought } from '@/services/planning/readLastBought';
 import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
 import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
+import { readStockCourse } from '@/services/planning/readStockCourse';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
@@ -130,6 +131,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
       (a) => readPolicyLines(books.deps, a, none),
       (a) => findInList(books.deps, a, 'policies', { list: 'none', code: '10412-07' }),
     ],
+  },
+  'planning/readStockCourse': {
+    who: all,
+    tries: [(a) => readStockCourse(books.deps, a, { itemId: 1, locationId: 3 })],
   },
   'planning/setMinMax': {
     who: buying,

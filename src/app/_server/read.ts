@@ -15,3 +15,9 @@ export const read = (
     if (!session) return refuse({ kind: 'not_signed_in' });
     return answer(await body(session.actor, new URL(request.url).searchParams));
   });
+
+/** A whole number from the query of an address; null when it is none. */
+export function numberOf(query: URLSearchParams, name: string): number | null {
+  const text = query.get(name) ?? '';
+  return /^\d{1,10}$/.test(text) ? Number(text) : null;
+}

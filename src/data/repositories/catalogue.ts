@@ -102,20 +102,15 @@ export const readSuppliers = (tx: Tx) =>
        FROM supplier ORDER BY name, id`,
   );
 
-/** These items by id, and how many items there are in all. */
-export async function readItemsByIds(
-  tx: Tx,
-  itemIds: readonly number[],
-): Promise<{ items: Map<number, ItemRow>; total: number }> {
-  const count = await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM item');
+/** These items by id. */
+export async function readItemsByIds(tx: Tx, itemIds: readonly number[]): Promise<Map<number, ItemRow>> {
   const ids = list('id', itemIds);
-  const rows = ids
-    ? await tx.rows<ItemRow>(
-        `SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id IN (${ids.sql})`,
-        ids.values,
-      )
-    : [];
-  return { items: new Map(rows.map((r) => [r.id, r])), total: Number(count?.n ?? 0) };
+  if (!ids) return new Map();
+  const rows = await tx.rows<ItemRow>(
+    `SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id IN (${ids.sql})`,
+    ids.values,
+  );
+  return new Map(rows.map((r) => [r.id, r]));
 }
 
 export const countItems = async (tx: Tx): Promise<number> =>

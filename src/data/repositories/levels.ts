@@ -98,6 +98,14 @@ export async function readPostingsSince(
   return { before: before ?? { quantity: '0', value: 0 }, since };
 }
 
+/** What changed on hand at a pair on each day after one. */
+export const readChangesByDay = (tx: Tx, { itemId, locationId }: Pair, after: string) =>
+  tx.rows<{ date: string; quantity: string }>(
+    `SELECT business_date AS date, SUM(on_hand_change) AS quantity FROM movement
+      WHERE item_id = :itemId AND location_id = :locationId AND business_date > :after GROUP BY business_date`,
+    { itemId, locationId, after },
+  );
+
 export async function readLevels(
   tx: Tx,
   itemIds: readonly number[],

@@ -95,7 +95,7 @@ async function summariesOf(
 ): Promise<ItemSummary[]> {
   const company = await readCompany(tx);
   const today = todayOf(deps, company);
-  const { items } = await readItemsByIds(tx, ids);
+  const items = await readItemsByIds(tx, ids);
   const allLevels = await readLevels(tx, ids, at);
   const [levels, levelsOf] = [pairMap(allLevels), groupBy(allLevels, (l) => l.itemId)];
   const statesOf = groupBy(await readStates(tx, ids, at), (s) => s.itemId);

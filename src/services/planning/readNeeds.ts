@@ -173,7 +173,7 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
   const needs = await readNeedsByIds(tx, needIds);
   const itemIds = [...new Set(needs.map((n) => n.itemId))];
   const book = await readBuying(tx, itemIds);
-  const { items } = await readItemsByIds(tx, itemIds);
+  const items = await readItemsByIds(tx, itemIds);
   const locations = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
   const levels = pairMap(await readLevels(tx, itemIds));
   const states = pairMap(await readStates(tx, itemIds));

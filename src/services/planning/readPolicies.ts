@@ -102,7 +102,7 @@ const ownText = (set: PolicySetting | undefined) => (set ? { min: text(set.min),
 /** The lines of these items, in their order. */
 async function linesOf(tx: Tx, ids: readonly number[], locationIds: readonly number[]): Promise<PolicyLine[]> {
   const company = await readCompany(tx);
-  const { items } = await readItemsByIds(tx, ids);
+  const items = await readItemsByIds(tx, ids);
   const settingsOf = groupBy(await readPoliciesOf(tx, ids), (s) => s.itemId);
   const levels = pairMap(await readLevels(tx, ids));
   const states = pairMap(await readStates(tx, ids));

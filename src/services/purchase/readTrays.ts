@@ -116,7 +116,7 @@ export async function readTrayRows(
     const own = all.filter((l) => wanted.has(l.id));
     const itemIds = own.map((l) => l.itemId);
     const book = await readBuying(tx, itemIds);
-    const { items } = await readItemsByIds(tx, [...new Set(itemIds)]);
+    const items = await readItemsByIds(tx, [...new Set(itemIds)]);
     const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
     const together = groupBy(all, lineKey);
     const lines = new Map(

@@ -30,6 +30,6 @@ export async function checkPlacesAndItems(
 ): Promise<Result<void, Failure>> {
   const places = await readLocations(tx);
   if (locationIds.some((id) => !places.some((l) => l.id === id))) return err({ kind: 'not_found', what: 'location' });
-  const { items } = await readItemsByIds(tx, [...new Set(itemIds)]);
+  const items = await readItemsByIds(tx, [...new Set(itemIds)]);
   return itemIds.every((id) => items.has(id)) ? ok(undefined) : err({ kind: 'not_found', what: 'item' });
 }

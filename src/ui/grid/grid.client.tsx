@@ -128,7 +128,9 @@ export function Grid<R>(props: Props<R>) {
 
   const { first, end } = rowsAt(extent, offset);
   const { onShow } = props;
-  useEffect(() => onShow(first, end), [onShow, first, end]);
+  useEffect(() => {
+    onShow(first, end);
+  }, [onShow, first, end]);
 
   const lineAt = (index: number): Line | null => {
     const row = props.rowAt(index);

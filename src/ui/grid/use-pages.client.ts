@@ -48,15 +48,20 @@ export function usePages<R>(grid: string, { list, count }: { list: string; count
     setState((s) => ({ version: s.version + 1, gone: false, failed: false }));
   }, [list, first]);
 
-  /** Fetches what of these rows, and of some around them, is not here yet. */
+  /** Fetches what of these rows is not here yet, and then what is near to them. */
   const shown = useRef({ from: 0, end: 0 });
   const show = useCallback(
-    (from: number, end: number) => {
+    async (from: number, end: number) => {
       shown.current = { from, end };
-      const [first, last] = [Math.max(0, from - AHEAD), Math.min(count, end + AHEAD)];
-      for (let page = Math.floor(first / PAGE); page * PAGE < last; page += 1) {
-        if (!pages.current.has(page) && !asked.current.has(page)) fetchPage(page);
-      }
+      const missing = (first: number, last: number) => {
+        const wanted = [];
+        for (let page = Math.floor(Math.max(0, first) / PAGE); page * PAGE < Math.min(last, count); page += 1)
+          if (!pages.current.has(page) && !asked.current.has(page)) wanted.push(fetchPage(page));
+        return Promise.all(wanted);
+      };
+      await missing(from, end);
+      // Not where the list was only passed through.
+      if (shown.current.from === from && shown.current.end === end) await missing(from - AHEAD, end + AHEAD);
     },
     [fetchPage, count],
   );

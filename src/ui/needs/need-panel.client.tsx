@@ -1,38 +1,20 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
 import { lineNet } from '@/core/money';
 import type { NeedView } from '@/services/planning/readNeeds';
 import type { Bought } from '@/services/purchase/bought';
 import { useFormat } from '../format-context.client';
+import { useRead } from '../frame/use-read.client';
 import { BoughtLines } from '../items/bought-lines';
+import { CourseOfStock } from '../marks/course-of-stock.client';
 import { ReckoningSum } from '../reckoning/reckoning';
 import { priceOf } from './priceOf';
-
-/** Last purchases of an item; null while they load, 'failed' when they could not. */
-function useLastBought(itemId: number): readonly Bought[] | null | 'failed' {
-  const [state, setState] = useState<{ itemId: number; bought: readonly Bought[] | 'failed' } | null>(null);
-  useEffect(() => {
-    let stale = false;
-    // Moving quickly through the rows asks only for where one stays.
-    const timer = setTimeout(async () => {
-      const response = await fetch(`/api/reads/last-bought?item=${itemId}`).catch(() => null);
-      const body = response?.ok ? ((await response.json()) as { value: Bought[] }) : null;
-      if (!stale) setState({ itemId, bought: body?.value ?? 'failed' });
-    }, 120);
-    return () => {
-      stale = true;
-      clearTimeout(timer);
-    };
-  }, [itemId]);
-  return state?.itemId === itemId ? state.bought : null;
-}
 
 /** How the suggested quantity came about, and what was bought before. */
 export function NeedPanel({ need, currency, today }: { need: NeedView; currency: string; today: string }) {
   const format = useFormat();
-  const bought = useLastBought(need.itemId);
+  const bought = useRead<readonly Bought[]>(`/api/reads/last-bought?item=${need.itemId}`);
   const { reckoning } = need;
   const price = priceOf(need, need.packs, today);
   return (
@@ -95,6 +77,7 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
           </p>
         )}
       </div>
+      <CourseOfStock itemId={need.itemId} locationId={need.locationId} unit={need.unit} />
       <div>
         <h3 className="head">
           Last bought <span className="font-normal text-muted">{currency} each</span>

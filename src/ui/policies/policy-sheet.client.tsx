@@ -17,6 +17,7 @@ import { KeysHelp } from '../grid/keys-help.client';
 import { useEdits } from '../grid/use-edits.client';
 import { usePages } from '../grid/use-pages.client';
 import { useScanToRow } from '../grid/use-scan-to-row.client';
+import { CourseOfStock } from '../marks/course-of-stock.client';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { ReckoningSum } from '../reckoning/reckoning';
 import { failureSentence } from '../sentences';
@@ -304,6 +305,7 @@ function PolicyPanel({ row }: { row: PolicyLine }) {
           </p>
         </div>
       )}
+      {row.locationId !== null && <CourseOfStock itemId={row.itemId} locationId={row.locationId} unit={row.unit} />}
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import { deps } from '@/app/_server/deps';
-import { read } from '@/app/_server/read';
+import { numberOf, read } from '@/app/_server/read';
 import { err } from '@/core/result';
 import { readItemRows } from '@/services/catalogue/readItems';
 import { readNeedRows } from '@/services/planning/readNeeds';
@@ -20,8 +20,8 @@ export const GET = (request: Request, { params }: { params: Promise<{ kind: stri
   read(request, async (actor, query) => {
     const { kind } = await params;
     if (!Object.hasOwn(rowsOf, kind)) return err({ kind: 'malformed', field: 'kind' });
-    const from = query.get('from') ?? '';
-    if (!/^\d{1,9}$/.test(from)) return err({ kind: 'malformed', field: 'from' });
-    const asked = { list: query.get('list') ?? '', from: Number(from) };
+    const from = numberOf(query, 'from');
+    if (from === null) return err({ kind: 'malformed', field: 'from' });
+    const asked = { list: query.get('list') ?? '', from };
     return rowsOf[kind as keyof typeof rowsOf](deps(), actor, asked);
   });

@@ -1,0 +1,74 @@
+import { addDays, arrivalDate } from '@/core/calendar';
+import { closings } from '@/core/ledger';
+import { type Actor, may } from '@/core/people';
+import { openOf } from '@/core/purchase';
+import { fromDecimal, type Quantity } from '@/core/quantity';
+import { ok, type Result } from '@/core/result';
+import { fraction } from '@/core/units';
+import { readCompany } from '@/data/repositories/company';
+import { readChangesByDay, readLevels } from '@/data/repositories/levels';
+import { partFigures } from '@/data/repositories/orders';
+import { readPoliciesOf } from '@/data/repositories/policies';
+import { readExpected } from '@/data/repositories/receipts';
+import { readSnapshot } from '@/data/transaction';
+import { readBuying } from '../catalogue/buying';
+import { type Deps, todayOf } from '../deps';
+import type { Failure } from '../failure';
+import { policyAt } from './reckonPair';
+
+/** Days looked back: eight weeks. */
+const BACK = 56;
+
+/** How the stock of a pair came to where it is, and what is on its way. Quantities in millionths of the base unit. */
+export type StockCourse = {
+  readonly from: string;
+  readonly today: string;
+  /** Stock on hand at the close of each day from `from` to today. */
+  readonly days: readonly Quantity[];
+  readonly min: Quantity | null;
+  readonly max: Quantity | null;
+  /** Open quantities of approved and sent orders by their wanted day. */
+  readonly expected: readonly { readonly date: string; readonly quantity: Quantity }[];
+  /** When an order of today would arrive; null without a supplier. */
+  readonly arrives: string | null;
+};
+
+/** Eight weeks of stock of an item at a place, for the chart beside it. Errors: forbidden. */
+export async function readStockCourse(
+  deps: Deps,
+  actor: Actor,
+  { itemId, locationId }: { readonly itemId: number; readonly locationId: number },
+): Promise<Result<StockCourse, Failure>> {
+  const allowed = may(actor, 'stock.read', { locationIds: [locationId] });
+  if (!allowed.ok) return allowed;
+  return readSnapshot(deps.pool, async (tx) => {
+    const company = await readCompany(tx);
+    const today = todayOf(deps, company);
+    const from = addDays(today, -BACK);
+    const [level] = await readLevels(tx, [itemId], [locationId]);
+    const changes = await readChangesByDay(tx, { itemId, locationId }, from);
+    const policy = policyAt(company, await readPoliciesOf(tx, [itemId]), itemId, locationId);
+    const buying = (await readBuying(tx, [itemId])).preferred.get(itemId);
+    const expected = await readExpected(tx, [locationId], { itemId });
+    return ok({
+      from,
+      today,
+      days: closings(
+        fromDecimal(level?.onHand ?? '0'),
+        new Map(changes.map((c) => [c.date, fromDecimal(c.quantity)])),
+        from,
+        today,
+      ),
+      min: policy.kind === 'min_max' ? policy.min : null,
+      max: policy.kind === 'min_max' ? policy.max : null,
+      expected: expected.flatMap((e) =>
+        e.wantedDate === null
+          ? []
+          : [{ date: e.wantedDate, quantity: openOf(partFigures(e), fraction(e.contentNum, e.contentDen)).base }],
+      ),
+      arrives: buying
+        ? arrivalDate(today, { days: buying.source.leadTimeDays, kind: buying.source.leadTimeKind })
+        : null,
+    });
+  });
+}
