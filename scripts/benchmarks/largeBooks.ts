@@ -51,6 +51,13 @@ async function make(): Promise<LargeBooks> {
       '',
       2000,
     );
+    // Measured before, so stored: a run reads use per day as it reads everything else.
+    await tx.insertMany(
+      'INSERT INTO demand_rate (item_id, location_id, per_day, measured_on)',
+      placed.map((p) => [p.itemId, p.locationId, (0.01 + 3 * random()).toFixed(6), today]),
+      '',
+      2000,
+    );
     return ok(undefined);
   });
   return { pool, settings };

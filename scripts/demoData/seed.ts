@@ -4,6 +4,7 @@ import type { Actor } from '@/core/people';
 import { checked, MICRO, units } from '@/core/quantity';
 import { ok, unwrap } from '@/core/result';
 import { write } from '@/data/transaction';
+import { measureAllDemand } from '@/services/demand/measureDemand';
 import { type Deps, stamp } from '@/services/deps';
 import { fullNeedRun } from '@/services/planning/recompute';
 import { postMovements, type StockChange } from '@/services/stock/postMovements';
@@ -129,5 +130,6 @@ export async function seedDemo(pool: Pool, now: Date): Promise<void> {
   for (const o of plans.filter((x) => x.daysAgo > 30)) await placeOrder(pool, depsAt, buyer, o);
   unwrap(await write(pool, (tx) => postMovements(tx, null, stamp(at(1)), addDays(today, -1), later)));
   for (const o of plans.filter((x) => x.daysAgo <= 30)) await placeOrder(pool, depsAt, buyer, o);
+  await measureAllDemand({ pool, clock: () => now });
   await fullNeedRun({ pool, clock: () => now });
 }

@@ -23,6 +23,7 @@ const deletable = new Set([
   'undo_step',
   'job',
   'kept_list',
+  'demand_rate',
 ]);
 
 /** Gives the application's account only what it needs, table by table; run by the owner account after migrations. */

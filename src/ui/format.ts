@@ -86,5 +86,9 @@ export function plural(name: string, quantity: number): string {
   return `${name}s`;
 }
 
+/** How long stock lasts: whole days, "under a day" at less; nothing without use or without stock. */
+export const lastsWords = (days: number | null): string =>
+  days === null || days === 0 ? '' : days < 1 ? 'under a day' : countOf(Math.floor(days), 'day');
+
 /** A number of things. @example countOf(1, 'line')  // '1 line' */
 export const countOf = (n: number, name: string): string => `${n} ${plural(name, n * MICRO)}`;

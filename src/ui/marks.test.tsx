@@ -145,6 +145,8 @@ describe('course of stock', () => {
       { date: '2026-11-16', quantity: units(4) },
       { date: '2026-11-30', quantity: units(10) },
     ],
+    perDay: units(2),
+    coverDays: 6,
     arrives: '2026-12-01',
   };
   const draw = (change = {}) =>

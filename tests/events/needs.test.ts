@@ -8,6 +8,7 @@ import { tick } from '@/jobs/tick';
 import { workOnce } from '@/jobs/worker';
 import { setSource } from '@/services/catalogue/setSource';
 import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
+import { measureDemand } from '@/services/demand/measureDemand';
 import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { fullNeedRun } from '@/services/planning/recompute';
@@ -184,6 +185,12 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
     const change = { ...how, multiplePacks: 1 + upTo(3), rounding };
     return setSource(books.deps, otto, req({ sourceId: source.id, version: source.version, ...change }));
   },
+  measure: async () => {
+    const from = upTo(ITEMS - 200);
+    const itemIds = Array.from({ length: 1 + upTo(200) }, (_, i) => from + i + 1);
+    await measureDemand(books.deps, itemIds, today);
+    return ok(undefined);
+  },
   day: async () => {
     today = addDays(today, 1);
     books.deps.setClock(`${today}T09:00:00Z`);
@@ -227,7 +234,7 @@ async function differences(): Promise<unknown[]> {
     stored: await tx.arrays(
       `SELECT s.item_id, s.location_id, ${micro('on_hand')}, ${micro('blocked')}, ${micro('on_the_way')},
               ${micro('in_trays')}, ${micro('owed')}, ${micro('position_quantity')}, ${micro('shortage')},
-              ${micro('suggested')}, s.source_id, s.need_state, s.next_due_at, s.fingerprint,
+              ${micro('suggested')}, COALESCE(CAST(s.cover_days * 10 AS SIGNED), -1), s.source_id, s.need_state, s.next_due_at, s.fingerprint,
               COALESCE(n.state, 'none') = s.need_state AND (n.state IS NULL OR n.state = 'none' OR
                 (n.shortage = s.shortage AND n.suggested = s.suggested AND n.source_id <=> s.source_id))
          FROM item_location_state s
@@ -239,7 +246,17 @@ async function differences(): Promise<unknown[]> {
   expect(stored).toHaveLength(ITEMS * LOCATIONS);
   const out = needRun(a);
   const fingerprints = stateFingerprints(a, out, sourceIds, locationIds, nextDue);
-  const quantities = [a.onHand, a.blocked, a.onTheWay, a.inTrays, a.owed, out.position, out.shortage, out.quantity];
+  const quantities = [
+    a.onHand,
+    a.blocked,
+    a.onTheWay,
+    a.inTrays,
+    a.owed,
+    out.position,
+    out.shortage,
+    out.quantity,
+    out.cover,
+  ];
   const found: unknown[] = [];
   // Both in order of item and place.
   for (const [i, row] of stored.entries()) {

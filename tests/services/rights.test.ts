@@ -231,6 +231,7 @@ const shared = new Set([
   'people/readFrame',
   'people/session',
   'lists/keptList',
+  'demand/measureDemand',
   'planning/recompute',
   'planning/reckonPair',
   'planning/trayTotals',

@@ -1,3 +1,4 @@
+import { coverTenths } from '@/core/demand';
 import { checked } from '@/core/quantity';
 import { netRequirement } from './netRequirement';
 import { position } from './position';
@@ -12,6 +13,8 @@ export type NeedRunInput = {
   readonly onTheWay: Float64Array;
   readonly inTrays: Float64Array;
   readonly owed: Float64Array;
+  /** Mean use per day; 0 without one. */
+  readonly perDay: Float64Array;
   /** 1 where a min/max policy is in force, else 0. */
   readonly planned: Uint8Array;
   readonly min: Float64Array;
@@ -36,6 +39,8 @@ export type NeedRunOutput = {
   readonly position: Float64Array;
   readonly shortage: Float64Array;
   readonly quantity: Float64Array;
+  /** Days that the stock lasts, in tenths; -1 without use. */
+  readonly cover: Float64Array;
   /** Index into `needStates`. */
   readonly state: Uint8Array;
 };
@@ -50,6 +55,7 @@ export function emptyNeedRunInput(count: number): NeedRunInput {
     onTheWay: f(),
     inTrays: f(),
     owed: f(),
+    perDay: f(),
     planned: b(),
     min: f(),
     refillTo: f(),
@@ -71,6 +77,7 @@ export function needRun(input: NeedRunInput): NeedRunOutput {
     position: new Float64Array(count),
     shortage: new Float64Array(count),
     quantity: new Float64Array(count),
+    cover: new Float64Array(count),
     state: new Uint8Array(count),
   };
   const at = (array: Float64Array, i: number) => array[i] as number;
@@ -83,6 +90,7 @@ export function needRun(input: NeedRunInput): NeedRunOutput {
       owed: at(input.owed, i),
     });
     out.position[i] = here;
+    out.cover[i] = coverTenths(at(input.onHand, i) - at(input.blocked, i), at(input.perDay, i)) ?? -1;
     if (input.planned[i] !== 1) continue;
     const atOrBelow = input.atOrBelow[i] === 1;
     const trigger = atOrBelow ? 'at_or_below' : 'strictly_below';

@@ -32,6 +32,7 @@ export function stateFingerprints(
     out.position,
     out.shortage,
     out.quantity,
+    out.cover,
     nextDue,
   ];
   const width = locationIds.length;

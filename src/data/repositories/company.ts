@@ -9,6 +9,8 @@ export type Company = {
   refill: Refill;
   invoiceAddress: string;
   needsAsOf: string | null;
+  /** The day for which use per day was last measured. */
+  demandAsOf: string | null;
   /** Nothing is posted on or before this day. */
   booksClosedTo: string | null;
   /** Sender of mail to suppliers. */
@@ -20,7 +22,7 @@ export type Location = { id: number; code: string; name: string; kind: 'shop' | 
 export async function readCompany(tx: Tx): Promise<Company> {
   const row = await tx.row<Company>(
     `SELECT name, currency, time_zone AS timeZone, trigger_rule AS \`trigger\`, refill_rule AS refill,
-            invoice_address AS invoiceAddress, needs_as_of AS needsAsOf,
+            invoice_address AS invoiceAddress, needs_as_of AS needsAsOf, demand_as_of AS demandAsOf,
             books_closed_to AS booksClosedTo, mail_from AS mailFrom
        FROM company WHERE id = 1`,
   );
@@ -30,6 +32,9 @@ export async function readCompany(tx: Tx): Promise<Company> {
 
 export const setNeedsAsOf = (tx: Tx, date: string) =>
   tx.run('UPDATE company SET needs_as_of = :date WHERE id = 1', { date });
+
+export const setDemandAsOf = (tx: Tx, date: string) =>
+  tx.run('UPDATE company SET demand_as_of = :date WHERE id = 1', { date });
 
 /** Places where people work; transit is none of them. */
 export const readLocations = (tx: Tx) =>

@@ -82,6 +82,13 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     arrays.owed[at] = allocated;
   }
 
+  const rates = (await tx.arrays(
+    `SELECT item_id, location_id, ${micro('per_day')} FROM demand_rate ${where('item_id')}`,
+  )) as [number, number, number][];
+  for (const [item, location, perDay] of rates) {
+    if (locationIndex.has(location)) arrays.perDay[slot(item, location)] = perDay;
+  }
+
   const policies = (await tx.arrays(
     `SELECT item_id, location_id, kind, ${micro('min_quantity')}, ${micro('max_quantity')}, trigger_rule, refill_rule
        FROM policy ${where('item_id')} ORDER BY item_id, scope`,

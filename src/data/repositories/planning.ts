@@ -105,6 +105,8 @@ export type StateRow = Pair & {
   readonly position: string;
   readonly shortage: string;
   readonly suggested: string;
+  /** Days that the stock lasts at its use per day, one decimal; null without use. */
+  readonly coverDays: string | null;
   readonly sourceId: number | null;
   readonly needState: 'none' | 'open' | 'decided';
   /** When time alone changes this, UTC; null = never. */
@@ -121,6 +123,7 @@ const stateColumns = [
   'position_quantity',
   'shortage',
   'suggested',
+  'cover_days',
   'source_id',
   'need_state',
   'next_due_at',
@@ -141,6 +144,7 @@ export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
       r.position,
       r.shortage,
       r.suggested,
+      r.coverDays,
       r.sourceId,
       r.needState,
       r.nextDueAt,
@@ -159,7 +163,7 @@ export async function readStates(
   const at = atLocations('location_id', locationIds);
   return tx.rows<StateRow>(
     `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
-            in_trays AS inTrays, owed, position_quantity AS position, shortage, suggested, source_id AS sourceId,
+            in_trays AS inTrays, owed, position_quantity AS position, shortage, suggested, cover_days AS coverDays, source_id AS sourceId,
             need_state AS needState, next_due_at AS nextDueAt, fingerprint
        FROM item_location_state WHERE item_id IN (${ids.sql}) ${at.sql}`,
     { ...ids.values, ...at.values },

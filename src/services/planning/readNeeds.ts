@@ -38,6 +38,8 @@ export type NeedView = {
   readonly unit: string;
   readonly supplierId: number | null;
   readonly gauge: Gauge;
+  /** Days that what is here lasts; null when nothing was sold. */
+  readonly coverDays: number | null;
   readonly packs: Quantity;
   readonly base: Quantity;
   readonly packName: string;
@@ -200,6 +202,7 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
       unit: item.unitName,
       supplierId: buying?.source.supplierId ?? null,
       gauge: gaugeOf(levels.get(pairKey(n.itemId, n.locationId)), state, policy),
+      coverDays: state?.coverDays == null ? null : Number(state.coverDays),
       packs,
       base,
       packName: buying?.packName ?? item.unitName,

@@ -6,8 +6,10 @@ import { fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
 import { readCompany } from '@/data/repositories/company';
+import { readRates } from '@/data/repositories/demand';
 import { readChangesByDay, readLevels } from '@/data/repositories/levels';
 import { partFigures } from '@/data/repositories/orders';
+import { readStates } from '@/data/repositories/planning';
 import { readPoliciesOf } from '@/data/repositories/policies';
 import { readExpected } from '@/data/repositories/receipts';
 import { readSnapshot } from '@/data/transaction';
@@ -29,6 +31,10 @@ export type StockCourse = {
   readonly max: Quantity | null;
   /** Open quantities of approved and sent orders by their wanted day. */
   readonly expected: readonly { readonly date: string; readonly quantity: Quantity }[];
+  /** Mean use per day over 91 days, stock-out days left out; 0 without sales. */
+  readonly perDay: Quantity;
+  /** Days that what is here lasts at that; null without use. */
+  readonly coverDays: number | null;
   /** When an order of today would arrive; null without a supplier. */
   readonly arrives: string | null;
 };
@@ -49,6 +55,8 @@ export async function readStockCourse(
     const changes = await readChangesByDay(tx, { itemId, locationId }, from);
     const policy = policyAt(company, await readPoliciesOf(tx, [itemId]), itemId, locationId);
     const buying = (await readBuying(tx, [itemId])).preferred.get(itemId);
+    const rate = (await readRates(tx, [itemId])).find((r) => r.locationId === locationId);
+    const [state] = await readStates(tx, [itemId], [locationId]);
     const expected = await readExpected(tx, [locationId], { itemId });
     return ok({
       from,
@@ -66,6 +74,8 @@ export async function readStockCourse(
           ? []
           : [{ date: e.wantedDate, quantity: openOf(partFigures(e), fraction(e.contentNum, e.contentDen)).base }],
       ),
+      perDay: fromDecimal(rate?.perDay ?? '0'),
+      coverDays: state?.coverDays == null ? null : Number(state.coverDays),
       arrives: buying
         ? arrivalDate(today, { days: buying.source.leadTimeDays, kind: buying.source.leadTimeKind })
         : null,

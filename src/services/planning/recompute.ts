@@ -25,6 +25,7 @@ import { readItemDigests, readStateFingerprints } from '@/data/repositories/stat
 import { deleteOldUndoSteps } from '@/data/repositories/undo';
 import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
+import { measureAllDemand } from '../demand/measureDemand';
 import { type Deps, stamp, todayOf } from '../deps';
 
 /** What makes two sightings of a need the same: quantity, cause, source, last decision. */
@@ -108,6 +109,7 @@ function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
       position: decimal(out.position, at),
       shortage: decimal(out.shortage, at),
       suggested: decimal(out.quantity, at),
+      coverDays: (out.cover[at] as number) < 0 ? null : ((out.cover[at] as number) / 10).toFixed(1),
       sourceId: inputs.sourceIds[at] || null,
       needState: needStates[out.state[at] as number] as StateRow['needState'],
       nextDueAt: inputs.nextDue[at] ? stamp(new Date(inputs.nextDue[at] as number)).slice(0, 19) : null,
@@ -176,9 +178,10 @@ export async function fullNeedRun(deps: Deps): Promise<{ pairs: number; changed:
 /** How long the result of a command is kept for a repetition, and attempts to sign in for the books. */
 const KEPT_DAYS = 30;
 
-/** What a new business day and a start of the application bring: a full run (horizons move with the date); keys of
+/** What a new business day and a start of the application bring: use per day measured, a full run (horizons move with the date); keys of
  *  commands, ended jobs and attempts to sign in that are past their time go. */
 export async function beginDay(deps: Deps): Promise<void> {
+  await measureAllDemand(deps);
   await fullNeedRun(deps);
   const before = stamp(new Date(deps.clock().getTime() - KEPT_DAYS * 86_400_000));
   await write<void, never>(deps.pool, async (tx) => {

@@ -220,7 +220,7 @@ export function Grid<R>(props: Props<R>) {
             aria-sort={h.sort === undefined ? undefined : h.sort === props.sorted?.by ? 'ascending' : 'none'}
           >
             {h.sort && props.sorted ? (
-              <Link className="sort" href={props.sorted.href(h.sort)} replace scroll={false}>
+              <Link className="sort" prefetch={false} href={props.sorted.href(h.sort)} replace scroll={false}>
                 {h.text}
               </Link>
             ) : (

@@ -7,7 +7,7 @@ export function BoughtLines({ bought, format }: { bought: readonly Bought[]; for
   if (bought.length === 0) return <p className="second">Not bought before.</p>;
   return bought.map((b) => (
     <div key={b.orderId} className="grid grid-cols-[76px_1fr_auto] items-baseline py-[3px]">
-      <Link className="link" href={`/orders/${b.orderId}`}>
+      <Link prefetch={false} className="link" href={`/orders/${b.orderId}`}>
         {format.date(b.orderDate).split(' ').slice(1).join(' ')}
       </Link>
       <span>

@@ -82,7 +82,7 @@ export function ItemList(props: {
       cells: (
         <>
           <Cell className="min-w-0 leading-[1.12]">
-            <Link className="name block" href={`/items/${item.id}`} tabIndex={-1}>
+            <Link className="name block" href={`/items/${item.id}`} tabIndex={-1} prefetch={false}>
               {item.name}
             </Link>
             <span className="code">{item.number}</span>

@@ -1,7 +1,7 @@
 'use client';
 
 import type { StockCourse as Course } from '@/services/planning/readStockCourse';
-import { plural } from '../format';
+import { lastsWords, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { useRead } from '../frame/use-read.client';
 import { StockCourse } from './stock-course';
@@ -21,6 +21,12 @@ export function CourseOfStock(props: { itemId: number; locationId: number; unit:
         {course === 'failed' && <p className="second">Could not be read just now.</p>}
         {course !== null && course !== 'failed' && <StockCourse course={course} unit={units} format={format} />}
       </div>
+      {course !== null && course !== 'failed' && course.perDay > 0 && (
+        <p className="second mt-1.5">
+          {format.quantity(Math.round(course.perDay / 10_000) * 10_000)} a day, the mean of 91 days without those of
+          empty shelves{lastsWords(course.coverDays) && `: lasts ${lastsWords(course.coverDays)}`}
+        </p>
+      )}
     </div>
   );
 }

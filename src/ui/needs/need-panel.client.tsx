@@ -22,7 +22,7 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
       <div>
         <div className="mb-4 flex items-baseline justify-between gap-3">
           <h2 className="text-[16px] font-semibold">
-            <Link href={`/items/${need.itemId}`} className="name">
+            <Link prefetch={false} href={`/items/${need.itemId}`} className="name">
               {need.itemName}
             </Link>
           </h2>
@@ -38,27 +38,27 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
             worth={(q) => price && format.money(lineNet(q, price, currency), currency)}
             origins={{
               refill_to_max: (
-                <Link className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
+                <Link prefetch={false} className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
                   policy, {need.location}
                 </Link>
               ),
               refill_to_min: (
-                <Link className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
+                <Link prefetch={false} className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
                   policy, {need.location}
                 </Link>
               ),
               on_hand: (
-                <Link className="link" href={`/items/${need.itemId}#movements`}>
+                <Link prefetch={false} className="link" href={`/items/${need.itemId}#movements`}>
                   {need.location}
                 </Link>
               ),
               on_the_way: (
-                <Link className="link" href={`/items/${need.itemId}#on-order`}>
+                <Link prefetch={false} className="link" href={`/items/${need.itemId}#on-order`}>
                   approved and sent orders
                 </Link>
               ),
               in_trays: (
-                <Link className="link" href="/trays">
+                <Link prefetch={false} className="link" href="/trays">
                   decided, not yet ordered
                 </Link>
               ),

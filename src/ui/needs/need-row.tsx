@@ -7,7 +7,7 @@ import { entryText, MICRO } from '@/core/quantity';
 import { fraction } from '@/core/units';
 import type { NeedView } from '@/services/planning/readNeeds';
 import type { ClientFailure } from '../command/send';
-import { type Format, plural } from '../format';
+import { type Format, lastsWords, plural } from '../format';
 import { Cell } from '../grid/grid.client';
 import { Cause } from '../marks/cause';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
@@ -23,11 +23,15 @@ export type RowState =
 /** Why a need can't go into a tray, null when it can. */
 export const cannotAccept = (n: NeedView): string | null => (n.supplierId === null ? 'no supplier yet' : null);
 
+/** Free, coming and how long it lasts. */
+const stockWords = (need: NeedView, format: Format): string =>
+  [gaugeWords(need.gauge, format), lastsWords(need.coverDays)].filter(Boolean).join(' · ');
+
 /** What a row says of itself: item, place, cause, stock, quantity. */
 export function needLabel(need: NeedView, text: string, format: Format): string {
   const checked = checkLineQuantity(text);
   const packs = plural(need.packName, checked.ok ? checked.value : 0);
-  return `${need.itemName}, ${need.location}, below minimum, ${gaugeWords(need.gauge, format)}, order ${text} ${packs}`;
+  return `${need.itemName}, ${need.location}, below minimum, ${stockWords(need, format)}, order ${text} ${packs}`;
 }
 
 /** What a row can ask for; it stays the same from one rendering to the next, so that only rows that changed are drawn. */
@@ -63,7 +67,7 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
   return (
     <>
       <Cell className="min-w-0 leading-[1.12]">
-        <Link href={`/items/${need.itemId}`} className="name block" tabIndex={-1}>
+        <Link href={`/items/${need.itemId}`} className="name block" tabIndex={-1} prefetch={false}>
           {need.itemName}
         </Link>
         <span className="second">
@@ -75,11 +79,11 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
       </Cell>
       <Cell className="leading-tight max-md:hidden">
         <LevelStrip gauge={need.gauge} format={format} id={`n${need.id}`} />
-        <span className="second">{gaugeWords(need.gauge, format)}</span>
+        <span className="second">{stockWords(need, format)}</span>
       </Cell>
       {state.kind === 'accepted' ? (
         <Cell className="col-span-2 min-w-0 leading-tight">
-          <Link href="/trays" className="link" tabIndex={-1}>
+          <Link href="/trays" className="link" tabIndex={-1} prefetch={false}>
             in the {state.tray} tray
           </Link>
           <span className="second block">

@@ -50,7 +50,7 @@ export function OrderList(props: {
       cells: (
         <>
           <Cell className="min-w-0">
-            <Link className="name" href={`/orders/${o.id}`} tabIndex={-1}>
+            <Link className="name" href={`/orders/${o.id}`} tabIndex={-1} prefetch={false}>
               {o.number ?? 'draft'}
             </Link>
             <span className="second block sm:hidden">{o.supplier}</span>

@@ -235,7 +235,7 @@ function PolicyCells({
         <span className="min-w-0">
           {row.locationId === null ? (
             <>
-              <Link className="name" href={`/items/${row.itemId}`} tabIndex={-1}>
+              <Link className="name" href={`/items/${row.itemId}`} tabIndex={-1} prefetch={false}>
                 {row.name}
               </Link>{' '}
               <span className="code whitespace-nowrap">{row.number}</span>

@@ -237,7 +237,7 @@ function TrayLineCells(props: { line: TrayLineView; currency: string; busy: bool
   return (
     <>
       <Cell className="min-w-0 leading-[1.12]">
-        <Link className="name block" href={`/items/${l.itemId}`} tabIndex={-1}>
+        <Link className="name block" href={`/items/${l.itemId}`} tabIndex={-1} prefetch={false}>
           {l.itemName}
         </Link>
         <span className="code">{l.itemNumber}</span>

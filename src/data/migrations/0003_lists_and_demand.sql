@@ -13,3 +13,20 @@ CREATE TABLE kept_list (
   KEY kept_list_age (opened_at),
   CONSTRAINT about_json CHECK (JSON_VALID(about))
 );
+
+-- Mean use per day of a pair, measured once a day; a pair that has sold nothing has no row.
+CREATE TABLE demand_rate (
+  item_id INT UNSIGNED NOT NULL,
+  location_id INT UNSIGNED NOT NULL,
+  per_day DECIMAL(18,6) NOT NULL,
+  measured_on DATE NOT NULL,
+  PRIMARY KEY (item_id, location_id),
+  FOREIGN KEY (item_id) REFERENCES item (id),
+  FOREIGN KEY (location_id) REFERENCES location (id),
+  CONSTRAINT demand_positive CHECK (per_day > 0)
+);
+
+ALTER TABLE company ADD COLUMN demand_as_of DATE NULL AFTER needs_as_of;
+
+-- Days that the stock of the pair lasts at its rate; NULL without one.
+ALTER TABLE item_location_state ADD COLUMN cover_days DECIMAL(5,1) NULL AFTER suggested;

@@ -1,0 +1,1 @@
+export { coverTenths, MEASURED_DAYS, meanDailyUse, type UseDay } from './dailyUse';
