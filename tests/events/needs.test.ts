@@ -11,7 +11,7 @@ import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
 import { measureDemand } from '@/services/demand/measureDemand';
 import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
-import { fullNeedRun } from '@/services/planning/recompute';
+import { fullNeedRun, recomputeDirty } from '@/services/planning/recompute';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
@@ -189,6 +189,8 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
     const from = upTo(ITEMS - 200);
     const itemIds = Array.from({ length: 1 + upTo(200) }, (_, i) => from + i + 1);
     await measureDemand(books.deps, itemIds, today);
+    // As a new business day does: what was marked is recomputed after all was measured.
+    while ((await recomputeDirty(books.deps, 1000)) > 0);
     return ok(undefined);
   },
   day: async () => {

@@ -41,7 +41,8 @@ export function KeysHelp({ keys, letters = [] }: { keys: Keys; letters?: Keys })
         </dl>
         {letters.length > 0 && (
           <label className="mt-4 flex items-center gap-2">
-            <input type="checkbox" checked={on} onChange={(e) => setOn(e.target.checked)} /> Letter keys
+            <input type="checkbox" className="accent-action" checked={on} onChange={(e) => setOn(e.target.checked)} />{' '}
+            Letter keys
           </label>
         )}
         <form method="dialog" className="mt-4 text-right">

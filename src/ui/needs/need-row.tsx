@@ -23,15 +23,17 @@ export type RowState =
 /** Why a need can't go into a tray, null when it can. */
 export const cannotAccept = (n: NeedView): string | null => (n.supplierId === null ? 'no supplier yet' : null);
 
-/** Free, coming and how long it lasts. */
-const stockWords = (need: NeedView, format: Format): string =>
-  [gaugeWords(need.gauge, format), lastsWords(need.coverDays)].filter(Boolean).join(' · ');
+/** Free, coming and how long it lasts; the column's head says what the days are. */
+const stockWords = (need: NeedView, format: Format, lasts = ''): string =>
+  [gaugeWords(need.gauge, format), lastsWords(need.coverDays) && `${lasts}${lastsWords(need.coverDays)}`]
+    .filter(Boolean)
+    .join(' · ');
 
 /** What a row says of itself: item, place, cause, stock, quantity. */
 export function needLabel(need: NeedView, text: string, format: Format): string {
   const checked = checkLineQuantity(text);
   const packs = plural(need.packName, checked.ok ? checked.value : 0);
-  return `${need.itemName}, ${need.location}, below minimum, ${stockWords(need, format)}, order ${text} ${packs}`;
+  return `${need.itemName}, ${need.location}, below minimum, ${stockWords(need, format, 'lasts ')}, order ${text} ${packs}`;
 }
 
 /** What a row can ask for; it stays the same from one rendering to the next, so that only rows that changed are drawn. */

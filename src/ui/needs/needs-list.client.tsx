@@ -253,7 +253,7 @@ export function NeedsList(fresh: Opened) {
           heads={[
             { text: 'Item' },
             { text: 'Why', className: 'max-sm:hidden' },
-            { text: 'Stock', className: 'max-md:hidden' },
+            { text: 'Stock · days it lasts', className: 'max-md:hidden' },
             { text: 'Order', className: 'col-span-2' },
             { text: 'Total net', className: 'figure' },
           ]}

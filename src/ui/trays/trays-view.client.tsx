@@ -264,7 +264,8 @@ function TrayLineCells(props: { line: TrayLineView; currency: string; busy: bool
           aria-label={`Back to Needs: ${l.itemName} at ${l.location}`}
           onClick={props.onTakeBack}
         >
-          Back to Needs
+          <span className="max-sm:hidden">Back to Needs</span>
+          <span className="sm:hidden">Back</span>
         </button>
       </Cell>
     </>
