@@ -78,10 +78,18 @@ export const Cell = ({ className, children }: { className?: string; children?: R
   </span>
 );
 
+/** What a scan did not find. */
+export const ScanSaid = ({ text }: { text: string }) =>
+  text === '' ? null : (
+    <span className="fault" role="alert">
+      {text}
+    </span>
+  );
+
 /** One list of any length: only the rows in view are there, one of them has the focus (arrows, Page, Home, End move it),
  *  and a list longer than a browser can scroll is scaled. In a field of a row only Enter, Tab, Esc and arrows act. */
 export function Grid<R>(props: Props<R>) {
-  const { count, current } = props;
+  const { count } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const heads = useRef<HTMLDivElement>(null);
   const [{ height, width }, setSize] = useState({ height: 0, width: Number.POSITIVE_INFINITY });
@@ -102,11 +110,28 @@ export function Grid<R>(props: Props<R>) {
     return () => observer.disconnect();
   }, []);
 
-  const moveTo = (next: number) => {
+  const lineAt = (index: number): Line | null => {
+    const row = props.rowAt(index);
+    return row === undefined ? null : props.line(row, index);
+  };
+  const next = (from: number, by: 1 | -1, fits: (index: number) => boolean = () => true): number => {
+    for (let i = from; i >= 0 && i < count; i += by) if (!lineAt(i)?.group && fits(i)) return i;
+    return -1;
+  };
+
+  // Where a list that was read again has a group's head, the row beside it takes the focus.
+  const beside = lineAt(props.current)?.group ? Math.max(next(props.current, 1), next(props.current, -1)) : -1;
+  const current = beside >= 0 ? beside : props.current;
+  const { onCurrent } = props;
+  useEffect(() => {
+    if (beside >= 0) onCurrent(beside);
+  }, [beside, onCurrent]);
+
+  const moveTo = (to: number) => {
     const box = scroller.current;
     if (!box) return;
-    flushSync(() => setOffset(next));
-    box.scrollTop = scrollTopOf(extent, next);
+    flushSync(() => setOffset(to));
+    box.scrollTop = scrollTopOf(extent, to);
     set.current = box.scrollTop;
   };
 
@@ -131,15 +156,6 @@ export function Grid<R>(props: Props<R>) {
   useEffect(() => {
     onShow(first, end);
   }, [onShow, first, end]);
-
-  const lineAt = (index: number): Line | null => {
-    const row = props.rowAt(index);
-    return row === undefined ? null : props.line(row, index);
-  };
-  const next = (from: number, by: 1 | -1, fits: (index: number) => boolean = () => true): number => {
-    for (let i = from; i >= 0 && i < count; i += by) if (!lineAt(i)?.group && fits(i)) return i;
-    return -1;
-  };
 
   const focus = (index: number, field?: string, caret: 'all' | 'end' = 'all') => {
     const wanted = Math.max(0, Math.min(index, count - 1));

@@ -2,17 +2,16 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { type CSSProperties, type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import type { CSSProperties, KeyboardEvent } from 'react';
 import type { ItemListHead, ItemSort, ItemSummary } from '@/services/catalogue/readItems';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar, WholeGrid } from '../frame/list';
 import { SearchForm } from '../frame/search-form';
 import { Notice } from '../frame/states';
-import { Cell, Grid, type GridHandle, type Head, type Line } from '../grid/grid.client';
+import { Cell, Grid, type Head, type Line, ScanSaid } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
-import { usePages } from '../grid/use-pages.client';
-import { useScanToRow } from '../grid/use-scan-to-row.client';
+import { sortedBy, twoLines, useGridView } from '../grid/use-grid-view.client';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { FreeByPlace } from './free-by-place';
 
@@ -32,22 +31,9 @@ export function ItemList(props: {
   const { head, search, sort, one } = props;
   const format = useFormat();
   const router = useRouter();
-  const { rowAt, show, gone } = usePages<ItemSummary>('items', head, props.first);
-  const [current, setCurrent] = useState(0);
-  const grid = useRef<GridHandle>(null);
-  const scan = useScanToRow('items', head.list, (at) => grid.current?.focus(at));
-  useEffect(() => {
-    if (gone) router.refresh();
-  }, [gone, router]);
-
+  const view = useGridView('items', head, props.first);
   const columns = !one && props.places.length <= MOST_COLUMNS ? props.places : [];
-  const rowHeight = (width: number) => (width < 768 && !one ? 92 : width < 640 ? 62 : 44);
-  const href = (by: string) => {
-    const query = new URLSearchParams({ sort: by });
-    if (search) query.set('q', search);
-    if (props.at) query.set('at', props.at);
-    return `/items?${query}`;
-  };
+  const rowHeight = (width: number) => (width < 768 && !one ? 92 : twoLines(width));
   const onKey = (event: KeyboardEvent, row: ItemSummary) => {
     if (event.key !== 'Enter' || event.target !== event.currentTarget) return;
     event.preventDefault();
@@ -126,11 +112,7 @@ export function ItemList(props: {
   return (
     <WholeGrid>
       <ListBar title={countOf(head.count, 'item')} about={`stock worth ${format.money(head.value, head.currency)}`}>
-        {scan.said && (
-          <span className="fault" role="alert">
-            {scan.said}
-          </span>
-        )}
+        <ScanSaid text={view.said} />
         <SearchForm action="/items" search={search} at={props.at} />
         <KeysHelp
           keys={[
@@ -150,21 +132,15 @@ export function ItemList(props: {
         </Notice>
       ) : (
         <Grid
-          ref={grid}
+          {...view.props}
           label="Items"
-          count={head.count}
           rowHeight={rowHeight}
           columns={columns.length > 0 ? 'item-columns' : 'item-columns-one'}
           style={{ '--places': columns.length } as CSSProperties}
-          sorted={{ by: sort, href }}
+          sorted={{ by: sort, href: sortedBy('/items', { q: search, at: props.at }) }}
           heads={heads}
-          rowAt={rowAt}
-          onShow={show}
           line={line}
-          current={current}
-          onCurrent={setCurrent}
           onKey={onKey}
-          onScan={scan.take}
         />
       )}
     </WholeGrid>

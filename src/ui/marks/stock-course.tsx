@@ -98,7 +98,14 @@ export function StockCourse({ course: c, unit, format }: { course: Course; unit:
       <line x1={x(c.today) + step} x2={x(c.today) + step} y1={TOP - 4} y2={BOTTOM} className="stroke-rule-strong" />
       {c.arrives !== null && (
         <>
-          <line x1={x(c.arrives)} x2={x(c.arrives)} y1={TOP - 4} y2={BOTTOM} className="stroke-action" strokeWidth="1.6" />
+          <line
+            x1={x(c.arrives)}
+            x2={x(c.arrives)}
+            y1={TOP - 4}
+            y2={BOTTOM}
+            className="stroke-action"
+            strokeWidth="1.6"
+          />
           <text x={x(c.arrives) - 4} y={TOP - 6} textAnchor="end" className="fill-action text-[10.5px]">
             ordered today, here {format.date(c.arrives)}
           </text>

@@ -14,11 +14,10 @@ import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
-import { Grid, type GridHandle, type Line } from '../grid/grid.client';
+import { Grid, type Line, ScanSaid } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
 import { useEdits } from '../grid/use-edits.client';
-import { usePages } from '../grid/use-pages.client';
-import { useScanToRow } from '../grid/use-scan-to-row.client';
+import { twoLines, useGridView } from '../grid/use-grid-view.client';
 import { GroupHead } from './group-head';
 import { NeedPanel } from './need-panel.client';
 import { cannotAccept, NeedCells, needLabel, type RowHands, type RowState } from './need-row';
@@ -26,8 +25,6 @@ import { cannotAccept, NeedCells, needLabel, type RowHands, type RowState } from
 type Opened = { readonly head: NeedsHead; readonly first: readonly NeedEntry[] };
 const OPEN: RowState = { kind: 'open' };
 const LOOK_AGAIN_MS = 30_000;
-/** On a phone the name wraps more. */
-const rowHeight = (width: number) => (width < 640 ? 62 : 44);
 
 type Changes = { readonly changed: readonly number[]; readonly status: NeedsStatus };
 
@@ -64,11 +61,14 @@ export function NeedsList(fresh: Opened) {
   // What is shown stays as it was opened, also when the page is read again; a refresh that was asked for takes it over.
   const [{ head, first }, setOpened] = useState<Opened>(fresh);
   const [adopt, setAdopt] = useState(false);
-  const { rowAt, show, again, gone } = usePages<NeedEntry>('needs', head, first);
   const [states, setStates] = useState<ReadonlyMap<number, RowState>>(new Map());
   const edits = useEdits<number, string>();
-  const [currentIndex, setCurrent] = useState(1);
-  const grid = useRef<GridHandle>(null);
+  const refresh = useCallback(() => {
+    setAdopt(true);
+    router.refresh();
+  }, [router]);
+  const view = useGridView('needs', head, first, { start: 1, reopen: refresh });
+  const { rowAt, again, grid, current: currentIndex } = view;
   const { currency, today } = head;
   const changes = useChanges(head);
   const { status } = changes;
@@ -78,10 +78,6 @@ export function NeedsList(fresh: Opened) {
   const settledIds = [...states].filter(([, s]) => s.kind === 'accepted' || s.kind === 'saving').map(([id]) => id);
   const settled = new Set(settledIds);
 
-  const refresh = useCallback(() => {
-    setAdopt(true);
-    router.refresh();
-  }, [router]);
   const clear = edits.clear;
   useEffect(() => {
     if (!adopt || fresh.head.list === head.list) return;
@@ -89,12 +85,10 @@ export function NeedsList(fresh: Opened) {
     setAdopt(false);
     setStates(new Map());
     clear();
-    setCurrent((index) => Math.min(index, Math.max(1, fresh.head.count - 1)));
   }, [fresh.head, fresh.first, adopt, head.list, clear]);
-  const lost = gone || changes.gone;
   useEffect(() => {
-    if (lost) refresh();
-  }, [lost, refresh]);
+    if (changes.gone) refresh();
+  }, [changes.gone, refresh]);
 
   // Undone: the row is open again, as it is now; its place in the list stays.
   const accepted = useRef(new Map<string, { readonly id: number; readonly index: number }>());
@@ -162,7 +156,6 @@ export function NeedsList(fresh: Opened) {
       grid.current?.focus(index, 'packs', 'end');
     }
   };
-  const scan = useScanToRow('needs', head.list, (at) => grid.current?.focus(at));
 
   const line = (row: NeedEntry, index: number): Line => {
     if (row.kind === 'group') {
@@ -206,11 +199,7 @@ export function NeedsList(fresh: Opened) {
         }`}
       >
         <div className="ml-auto flex items-center gap-2">
-          {scan.said && (
-            <span className="fault" role="alert">
-              {scan.said}
-            </span>
-          )}
+          <ScanSaid text={view.said} />
           {changed > 0 ? (
             <button type="button" className="chip border-attention text-attention" onClick={refresh}>
               {changed} changed, show
@@ -245,10 +234,9 @@ export function NeedsList(fresh: Opened) {
         </Notice>
       ) : (
         <Grid
-          ref={grid}
+          {...view.props}
           label="Needs"
-          count={head.count}
-          rowHeight={rowHeight}
+          rowHeight={twoLines}
           columns="needs-columns"
           heads={[
             { text: 'Item' },
@@ -257,13 +245,8 @@ export function NeedsList(fresh: Opened) {
             { text: 'Order', className: 'col-span-2' },
             { text: 'Total net', className: 'figure' },
           ]}
-          rowAt={rowAt}
-          onShow={show}
           line={line}
-          current={currentIndex}
-          onCurrent={setCurrent}
           onKey={onKey}
-          onScan={scan.take}
         />
       )}
     </ListAndPanel>

@@ -2,19 +2,16 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import type { KeyboardEvent } from 'react';
 import type { OrderListHead, OrderSort, OrderSummary } from '@/services/purchase/readOrders';
 import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar, WholeGrid } from '../frame/list';
 import { Notice } from '../frame/states';
-import { Cell, Grid, type GridHandle, type Line } from '../grid/grid.client';
+import { Cell, Grid, type Line, ScanSaid } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
-import { usePages } from '../grid/use-pages.client';
-import { useScanToRow } from '../grid/use-scan-to-row.client';
+import { sortedBy, twoLines, useGridView } from '../grid/use-grid-view.client';
 import { OrderTrack, orderWords } from '../marks/order-track';
-
-const rowHeight = (width: number) => (width < 640 ? 62 : 44);
 
 /** Purchase orders, those still to be worked on or all. */
 export function OrderList(props: {
@@ -26,15 +23,8 @@ export function OrderList(props: {
   const { head, all, sort } = props;
   const format = useFormat();
   const router = useRouter();
-  const { rowAt, show, gone } = usePages<OrderSummary>('orders', head, props.first);
-  const [current, setCurrent] = useState(0);
-  const grid = useRef<GridHandle>(null);
-  const scan = useScanToRow('orders', head.list, (at) => grid.current?.focus(at));
-  useEffect(() => {
-    if (gone) router.refresh();
-  }, [gone, router]);
-
-  const href = (by: string, which = all) => `/orders?sort=${by}${which ? '&show=all' : ''}`;
+  const view = useGridView('orders', head, props.first);
+  const href = (which: boolean) => sortedBy('/orders', { show: which ? 'all' : '' });
   const onKey = (event: KeyboardEvent, o: OrderSummary) => {
     if (event.key !== 'Enter' || event.target !== event.currentTarget) return;
     event.preventDefault();
@@ -77,15 +67,11 @@ export function OrderList(props: {
     <WholeGrid>
       <ListBar title={countOf(head.count, 'order')} about={`${format.money(head.net, head.currency)} net`}>
         <nav aria-label="Which orders" className="ml-auto flex items-center gap-2">
-          {scan.said && (
-            <span className="fault" role="alert">
-              {scan.said}
-            </span>
-          )}
-          <Link className="chip" href={href(sort, false)} aria-current={!all}>
+          <ScanSaid text={view.said} />
+          <Link className="chip" href={href(false)(sort)} aria-current={!all}>
             Open
           </Link>
-          <Link className="chip" href={href(sort, true)} aria-current={all}>
+          <Link className="chip" href={href(true)(sort)} aria-current={all}>
             All
           </Link>
         </nav>
@@ -112,12 +98,11 @@ export function OrderList(props: {
         </Notice>
       ) : (
         <Grid
-          ref={grid}
+          {...view.props}
           label="Orders"
-          count={head.count}
-          rowHeight={rowHeight}
+          rowHeight={twoLines}
           columns="order-columns"
-          sorted={{ by: sort, href }}
+          sorted={{ by: sort, href: href(all) }}
           heads={[
             { text: 'Order', sort: 'number' },
             { text: 'Supplier', className: 'max-sm:hidden', sort: 'supplier' },
@@ -128,13 +113,8 @@ export function OrderList(props: {
             { text: 'Lines', className: 'figure max-md:hidden' },
             { text: 'Net', className: 'figure' },
           ]}
-          rowAt={rowAt}
-          onShow={show}
           line={line}
-          current={current}
-          onCurrent={setCurrent}
           onKey={onKey}
-          onScan={scan.take}
         />
       )}
     </WholeGrid>

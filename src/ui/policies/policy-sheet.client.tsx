@@ -1,7 +1,6 @@
 'use client';
 
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import type { PolicyLine, PolicySheetHead, PolicySort } from '@/services/planning/readPolicies';
@@ -12,11 +11,10 @@ import { useFormat } from '../format-context.client';
 import { ListBar } from '../frame/list';
 import { SearchForm } from '../frame/search-form';
 import { ListAndPanel, Notice } from '../frame/states';
-import { Cell, Grid, type GridHandle, type Line } from '../grid/grid.client';
+import { Cell, Grid, type Line, ScanSaid } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
 import { useEdits } from '../grid/use-edits.client';
-import { usePages } from '../grid/use-pages.client';
-import { useScanToRow } from '../grid/use-scan-to-row.client';
+import { sortedBy, useGridView } from '../grid/use-grid-view.client';
 import { CourseOfStock } from '../marks/course-of-stock.client';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { ReckoningSum } from '../reckoning/reckoning';
@@ -46,21 +44,18 @@ export function PolicySheet(props: {
 }) {
   const { head } = props;
   const format = useFormat();
-  const router = useRouter();
-  const pages = usePages('policies', head, props.first);
-  const { again, rowAt, show, gone, failed } = pages;
+  const width = 1 + head.locations;
+  // The first line of an item is its line for every location; one comes in, and scans go, beside the first place.
+  const firstPlace = Math.min(1, head.locations);
+  const view = useGridView('policies', head, props.first, {
+    start: firstPlace,
+    rowOf: (item) => item * width + firstPlace,
+  });
+  const { again, rowAt, grid } = view;
   const drafts = useEdits<string, Draft>();
   const [faults, setFaults] = useState<ReadonlyMap<string, ClientFailure>>(new Map());
-  // The first line of an item is its line for every location; one comes in beside the first place.
-  const [current, setCurrent] = useState(Math.min(1, Math.max(0, head.count - 1)));
-  const grid = useRef<GridHandle>(null);
-  const chosen = rowAt(current);
-  const width = 1 + head.locations;
+  const chosen = rowAt(view.current);
   const ofItem = (index: number) => index - (index % width);
-
-  useEffect(() => {
-    if (gone) router.refresh();
-  }, [gone, router]);
 
   const saved = useRef(new Map<string, number>());
   useEffect(
@@ -91,11 +86,6 @@ export function PolicySheet(props: {
     drafts.drop(key, (typed) => typed === draft);
   };
 
-  // A scan goes to the line of the first place of that item.
-  const scan = useScanToRow('policies', head.list, (item) =>
-    grid.current?.focus(item * width + Math.min(1, head.locations)),
-  );
-
   const onKey = (event: KeyboardEvent, row: PolicyLine, index: number) => {
     const key = keyOf(row);
     const column = event.target instanceof HTMLInputElement ? event.target.dataset.column : undefined;
@@ -113,13 +103,6 @@ export function PolicySheet(props: {
       flushSync(() => drafts.put(key, { min: event.key, max: drafts.get(key)?.max ?? row.max }));
       grid.current?.focus(index, 'min', 'end');
     }
-  };
-
-  const sortedHref = (by: string) => {
-    const query = new URLSearchParams({ sort: by });
-    if (props.search) query.set('q', props.search);
-    if (props.at) query.set('at', props.at);
-    return `/policies?${query}`;
   };
 
   const line = (row: PolicyLine): Line => ({
@@ -141,16 +124,12 @@ export function PolicySheet(props: {
         title="Policies"
         about={`${countOf(head.items, 'item')} × ${countOf(head.locations, 'location')} · ${head.without} without a policy`}
       >
-        {failed && !gone && (
+        {view.failed && (
           <span className="fault" role="alert">
-            Some lines could not be read; scroll to try again.
+            Some lines can’t be read just now; they are tried again.
           </span>
         )}
-        {scan.said && (
-          <span className="fault" role="alert">
-            {scan.said}
-          </span>
-        )}
+        <ScanSaid text={view.said} />
         <SearchForm action="/policies" search={props.search} at={props.at} />
         <KeysHelp
           keys={[
@@ -172,12 +151,11 @@ export function PolicySheet(props: {
         </Notice>
       ) : (
         <Grid
-          ref={grid}
+          {...view.props}
           label="Policies"
-          count={head.count}
           rowHeight={ROW}
           columns="policy-columns"
-          sorted={{ by: props.sort, href: sortedHref }}
+          sorted={{ by: props.sort, href: sortedBy('/policies', { q: props.search, at: props.at }) }}
           heads={[
             { text: 'Item', sort: 'name' },
             { text: 'Location', className: 'max-sm:hidden' },
@@ -186,14 +164,9 @@ export function PolicySheet(props: {
             { text: 'Max', className: 'figure pr-2' },
             { text: 'Need now', className: 'figure max-sm:hidden' },
           ]}
-          rowAt={rowAt}
-          onShow={show}
           line={line}
-          current={current}
-          onCurrent={setCurrent}
           onKey={onKey}
           onLeaveRow={save}
-          onScan={scan.take}
         />
       )}
     </ListAndPanel>

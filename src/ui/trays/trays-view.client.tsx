@@ -2,23 +2,20 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import type { TrayEntry, TrayLineView, TraysHead, TrayView } from '@/services/purchase/readTrays';
 import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
-import { Cell, Grid, type GridHandle, type Line } from '../grid/grid.client';
+import { Cell, Grid, type Line } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
-import { usePages } from '../grid/use-pages.client';
-import { useScanToRow } from '../grid/use-scan-to-row.client';
+import { twoLines, useGridView } from '../grid/use-grid-view.client';
 import { FillGauge } from '../marks/fill-gauge';
 import { SumLine } from '../reckoning/reckoning';
 
 type Made = { readonly orderId: number; readonly supplier: string; readonly lines: number };
-
-const rowHeight = (width: number) => (width < 640 ? 62 : 44);
 
 /** One tray per supplier, with what is in it and what it comes to; from here it becomes a draft order. */
 export function TraysView({ head, first }: { head: TraysHead; first: readonly TrayEntry[] }) {
@@ -26,17 +23,10 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
   const format = useFormat();
   const router = useRouter();
   const { busy, sentence, run } = useCommand();
-  const { rowAt, show, gone } = usePages<TrayEntry>('trays', head, first);
-  const [currentIndex, setCurrent] = useState(1);
-  const current = Math.min(currentIndex, Math.max(0, head.count - 1));
-  const grid = useRef<GridHandle>(null);
+  const view = useGridView('trays', head, first, { start: 1 });
   const [made, setMade] = useState<readonly Made[]>([]);
   const total = trays.reduce((sum, t) => sum + t.net, 0);
   const lines = trays.reduce((sum, t) => sum + t.lines, 0);
-  const scan = useScanToRow('trays', head.list, (at) => grid.current?.focus(at));
-  useEffect(() => {
-    if (gone) router.refresh();
-  }, [gone, router]);
 
   const order = async (supplierIds: readonly number[]) => {
     const names = trays.filter((t) => supplierIds.includes(t.supplierId)).map((t) => t.supplier);
@@ -141,7 +131,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
       >
         <div className="ml-auto flex items-center gap-2">
           <p className="fault" role="alert">
-            {sentence || scan.said}
+            {sentence || view.said}
           </p>
           <KeysHelp
             keys={[
@@ -167,10 +157,9 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
         </Notice>
       ) : (
         <Grid
-          ref={grid}
+          {...view.props}
           label="Trays"
-          count={head.count}
-          rowHeight={rowHeight}
+          rowHeight={twoLines}
           columns="tray-columns"
           heads={[
             { text: 'Item' },
@@ -180,11 +169,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
             { text: 'Total net', className: 'figure' },
             { text: '' },
           ]}
-          rowAt={rowAt}
-          onShow={show}
           line={line}
-          current={current}
-          onCurrent={setCurrent}
           onKey={onKey}
           letters={{
             b: takeBack,
@@ -193,7 +178,6 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
               if (tray && !busy) order([tray.supplierId]);
             },
           }}
-          onScan={scan.take}
         />
       )}
     </ListAndPanel>

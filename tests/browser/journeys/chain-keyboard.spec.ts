@@ -53,6 +53,27 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.press('Home');
   await tabBack(waiting(page, 'Trays'));
   await keyboard.press('Enter');
+  // Letters are commands on a row, unless they are switched off; what they did can be undone.
+  const strip = page.getByRole('status');
+  const trays = page.getByRole('grid', { name: 'Trays' });
+  await trays.locator('[data-current=true]').focus();
+  await keyboard.press('?');
+  await page.getByLabel('Letter keys').uncheck();
+  await keyboard.press('Escape');
+  await trays.locator('[data-current=true]').focus();
+  await keyboard.press('b');
+  await keyboard.press('ArrowDown');
+  await expect(trays.locator('[data-current=true]')).toHaveAccessibleName(/^Fen merino 4-ply, moss/);
+  await keyboard.press('?');
+  await page.getByLabel('Letter keys').check();
+  await keyboard.press('Escape');
+  await trays.locator('[data-current=true]').focus();
+  await keyboard.press('b');
+  await expect(strip).toContainText('Fen merino 4-ply, moss went back to Needs');
+  await expect(page.getByText('1 line ·')).toBeVisible();
+  await keyboard.press('Control+z');
+  await expect(strip).toContainText('Undone: Fen merino 4-ply, moss went back to Needs');
+  await expect(page.getByText('2 lines ·')).toBeVisible();
   await tabTo(page, page.getByRole('button', { name: 'Make order for Hollinmere Spinners' }));
   await keyboard.press('Enter');
   await expect(page.getByText('draft, number at approval', { exact: true })).toBeVisible();

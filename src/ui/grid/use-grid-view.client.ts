@@ -1,0 +1,66 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import type { GridHandle } from './grid.client';
+import { usePages } from './use-pages.client';
+import { useScanToRow } from './use-scan-to-row.client';
+
+type Options = {
+  /** The row that has the focus first. */
+  readonly start?: number;
+  /** The row of an entry of the kept list, where an entry has several. */
+  readonly rowOf?: (entry: number) => number;
+  /** Opens the list again when the server does not know it any more; by default the page is read again. */
+  readonly reopen?: () => void;
+};
+
+/** Rows of two lines are 44 pixels high; on a phone their names wrap more. */
+export const twoLines = (width: number): number => (width < 640 ? 62 : 44);
+
+/** An open list and the grid that shows it: its rows, where the hand is, scans. `props` are for the Grid. */
+export function useGridView<R>(
+  kind: string,
+  head: { readonly list: string; readonly count: number },
+  first: readonly R[],
+  { start = 0, rowOf = (entry) => entry, reopen }: Options = {},
+) {
+  const router = useRouter();
+  const grid = useRef<GridHandle>(null);
+  const pages = usePages<R>(kind, head, first);
+  const [index, setCurrent] = useState(start);
+  const scan = useScanToRow(kind, head.list, (entry) => grid.current?.focus(rowOf(entry)));
+  const { gone } = pages;
+  useEffect(() => {
+    if (!gone) return;
+    if (reopen) reopen();
+    else router.refresh();
+  }, [gone, reopen, router]);
+  // After a refresh the list may be shorter than it was.
+  const current = Math.min(index, Math.max(0, head.count - 1));
+  return {
+    grid,
+    current,
+    rowAt: pages.rowAt,
+    again: pages.again,
+    failed: pages.failed && !gone,
+    said: scan.said,
+    props: {
+      ref: grid,
+      count: head.count,
+      rowAt: pages.rowAt,
+      onShow: pages.show,
+      current,
+      onCurrent: setCurrent,
+      onScan: scan.take,
+    },
+  };
+}
+
+/** The address of a list in another order, with what else stands in it; empty values are left out. */
+export const sortedBy =
+  (path: string, others: Readonly<Record<string, string>>) =>
+  (sort: string): string => {
+    const given = Object.entries(others).filter(([, value]) => value !== '');
+    return `${path}?${new URLSearchParams([['sort', sort], ...given])}`;
+  };
