@@ -43,8 +43,8 @@ export function useGridView<R>(
     current,
     rowAt: pages.rowAt,
     again: pages.again,
-    failed: pages.failed && !gone,
-    said: scan.said,
+    /** What is the matter, if anything: rows that could not be read, or a scan that found nothing. */
+    said: pages.failed && !gone ? 'Some rows can’t be read just now; they are tried again.' : scan.said,
     props: {
       ref: grid,
       count: head.count,

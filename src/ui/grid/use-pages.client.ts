@@ -18,6 +18,7 @@ export function usePages<R>(grid: string, { list, count }: { list: string; count
   const pages = useRef(new Map<number, readonly R[]>([[0, first]]));
   const asked = useRef(new Set<number>());
   const [state, setState] = useState({ version: 0, gone: false, failed: false });
+  const opened = useRef(list);
 
   const fetchPage = useCallback(
     async (page: number, keep: (row: number) => boolean = () => false) => {
@@ -25,6 +26,8 @@ export function usePages<R>(grid: string, { list, count }: { list: string; count
       const query = `list=${encodeURIComponent(list)}&from=${page * PAGE}`;
       const response = await fetch(`/api/grids/${grid}?${query}`).catch(() => null);
       const answer = response ? ((await response.json().catch(() => null)) as Answer<R> | null) : null;
+      // What was asked of a list that is no longer shown says nothing about this one.
+      if (opened.current !== list) return;
       asked.current.delete(page);
       if (answer?.ok && answer.value) {
         const had = pages.current.get(page);
@@ -39,7 +42,6 @@ export function usePages<R>(grid: string, { list, count }: { list: string; count
   );
 
   // Opened again: everything is fetched afresh, from the page that came with it.
-  const opened = useRef(list);
   useEffect(() => {
     if (opened.current === list) return;
     opened.current = list;

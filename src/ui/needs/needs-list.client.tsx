@@ -60,13 +60,15 @@ export function NeedsList(fresh: Opened) {
   const router = useRouter();
   // What is shown stays as it was opened, also when the page is read again; a refresh that was asked for takes it over.
   const [{ head, first }, setOpened] = useState<Opened>(fresh);
-  const [adopt, setAdopt] = useState(false);
+  /** The list that was there when a refresh was asked for: the next one is taken over. */
+  const [adopt, setAdopt] = useState<string | null>(null);
   const [states, setStates] = useState<ReadonlyMap<number, RowState>>(new Map());
   const edits = useEdits<number, string>();
+  const known = fresh.head.list;
   const refresh = useCallback(() => {
-    setAdopt(true);
+    setAdopt(known);
     router.refresh();
-  }, [router]);
+  }, [router, known]);
   const view = useGridView('needs', head, first, { start: 1, reopen: refresh });
   const { rowAt, again, grid, current: currentIndex } = view;
   const { currency, today } = head;
@@ -80,12 +82,12 @@ export function NeedsList(fresh: Opened) {
 
   const clear = edits.clear;
   useEffect(() => {
-    if (!adopt || fresh.head.list === head.list) return;
+    if (adopt === null || fresh.head.list === adopt) return;
     setOpened({ head: fresh.head, first: fresh.first });
-    setAdopt(false);
+    setAdopt(null);
     setStates(new Map());
     clear();
-  }, [fresh.head, fresh.first, adopt, head.list, clear]);
+  }, [fresh.head, fresh.first, adopt, clear]);
   useEffect(() => {
     if (changes.gone) refresh();
   }, [changes.gone, refresh]);

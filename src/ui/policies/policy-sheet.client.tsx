@@ -124,11 +124,6 @@ export function PolicySheet(props: {
         title="Policies"
         about={`${countOf(head.items, 'item')} × ${countOf(head.locations, 'location')} · ${head.without} without a policy`}
       >
-        {view.failed && (
-          <span className="fault" role="alert">
-            Some lines can’t be read just now; they are tried again.
-          </span>
-        )}
         <ScanSaid text={view.said} />
         <SearchForm action="/policies" search={props.search} at={props.at} />
         <KeysHelp
