@@ -17,7 +17,19 @@ import { moveOf } from './moves';
 import { FASTEST_HAND_MS } from './scan';
 import { takeScans } from './scans';
 import { useLetters } from './use-letters.client';
-import { type Extent, offsetOf, offsetToShow, rowsAt, scrollHeight, scrollTopOf } from './viewport';
+import {
+  type Extent,
+  type Higher,
+  heightOf,
+  measured,
+  offsetOf,
+  offsetToShow,
+  rowsAt,
+  scrollHeight,
+  scrollTopOf,
+  topOf,
+  totalHeight,
+} from './viewport';
 
 export type Head = {
   readonly text: ReactNode;
@@ -43,10 +55,16 @@ export type GridHandle = {
   readonly next: (from: number, by: 1 | -1, fits?: (index: number) => boolean) => number;
 };
 
+/** Pixels that a row keeps free around its cells. */
+const ROOM = 4;
+const NONE_HIGHER = { higher: [], at: '' } as const;
+
 type Props<R> = {
   readonly ref?: Ref<GridHandle>;
   readonly label: string;
   readonly count: number;
+  /** Another list: what was measured no longer holds. */
+  readonly listKey: string;
   /** In pixels; the same for all rows, but it may depend on the width of the list. */
   readonly rowHeight: number | ((width: number) => number);
   /** A class that sets grid-template-columns for heads and rows alike. */
@@ -97,16 +115,19 @@ export function Grid<R>(props: Props<R>) {
   const [offset, setOffset] = useState(0);
   /** The scroll position that was set from here: its event brings nothing new. */
   const set = useRef(0);
-  const extent: Extent = { count, rowHeight, height };
+  const [{ higher, at: measuredAt }, setHigher] = useState<{ higher: readonly Higher[]; at: string }>(NONE_HIGHER);
+  // What was measured holds for this list at this width.
+  const measure = `${props.listKey}/${width}`;
+  const extent: Extent = { count, rowHeight, height, higher: measuredAt === measure ? higher : [] };
 
   useLayoutEffect(() => {
     const box = scroller.current;
     if (!box) return;
-    const measure = () =>
+    const look = () =>
       setSize({ height: Math.max(0, box.clientHeight - (heads.current?.offsetHeight ?? 0)), width: box.clientWidth });
-    const observer = new ResizeObserver(measure);
+    const observer = new ResizeObserver(look);
     observer.observe(box);
-    measure();
+    look();
     return () => observer.disconnect();
   }, []);
 
@@ -136,9 +157,10 @@ export function Grid<R>(props: Props<R>) {
   };
 
   // A turn of the wheel moves by what it says, also where the scroll bar is scaled.
-  const scaled = scrollHeight(extent) < count * rowHeight;
+  const whole = totalHeight(extent);
+  const scaled = scrollHeight(extent) < whole;
   const turn = useRef<(by: number) => void>(() => undefined);
-  turn.current = (by) => moveTo(Math.max(0, Math.min(offset + by, count * rowHeight - height)));
+  turn.current = (by) => moveTo(Math.max(0, Math.min(offset + by, whole - height)));
   useEffect(() => {
     const box = scroller.current;
     if (!box || !scaled) return;
@@ -201,6 +223,18 @@ export function Grid<R>(props: Props<R>) {
     else props.onKey?.(event, row, index);
   };
 
+  // Names wrap and are not cut: a row grows to what its cells need.
+  useLayoutEffect(() => {
+    const needs = new Map<number, number>();
+    for (const row of scroller.current?.querySelectorAll<HTMLElement>('[data-index]') ?? []) {
+      const cells = [...row.children] as HTMLElement[];
+      needs.set(Number(row.dataset.index), Math.max(...cells.map((c) => c.offsetHeight)) + ROOM);
+    }
+    const before = measuredAt === measure ? higher : NONE_HIGHER.higher;
+    const now = measured(before, rowHeight, needs);
+    if (now !== before) setHigher({ higher: now, at: measure });
+  });
+
   // The row with the focus stays there when it is scrolled out of view.
   const shown = Array.from({ length: end - first }, (_, i) => first + i);
   if (count > 0 && current < count && (current < first || current >= end)) shown.push(current);
@@ -248,7 +282,7 @@ export function Grid<R>(props: Props<R>) {
       <div role="presentation" style={{ position: 'relative', height: scrollHeight(extent) }}>
         {shown.map((index) => {
           const line = lineAt(index);
-          const at = Math.max(-1e5, Math.min(1e5, index * rowHeight - offset));
+          const at = Math.max(-1e5, Math.min(1e5, topOf(extent, index) - offset));
           return (
             // biome-ignore lint/a11y/useSemanticElements: as above.
             <div
@@ -261,7 +295,7 @@ export function Grid<R>(props: Props<R>) {
               data-current={index === current}
               tabIndex={line?.group ? undefined : index === current ? 0 : -1}
               className={`grid-line ${line?.group ? 'group' : props.columns} ${line?.className ?? ''}`}
-              style={{ top: top + at, height: rowHeight }}
+              style={{ top: top + at, height: heightOf(extent, index) }}
               onFocus={() => index !== current && !line?.group && props.onCurrent(index)}
               onKeyDown={(e) => onKey(e, index)}
               onBlur={(e) => {

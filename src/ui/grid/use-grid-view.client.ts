@@ -47,6 +47,7 @@ export function useGridView<R>(
     said: pages.failed && !gone ? 'Some rows can’t be read just now; they are tried again.' : scan.said,
     props: {
       ref: grid,
+      listKey: head.list,
       count: head.count,
       rowAt: pages.rowAt,
       onShow: pages.show,
