@@ -82,12 +82,17 @@ test('the policy sheet: item by item its line for everywhere, then its places, a
 
 test('a scanned code: the first row of that item, or of that order, in the list as it is open', async () => {
   const find = async (kind: Parameters<typeof findInList>[2], list: string, code: string) =>
-    must(await findInList(books.deps, mira, kind, { list, code })).entry;
+    must(await findInList(books.deps, mira, kind, { list, what: { code } })).entry;
   const needs = must(await openNeeds(books.deps, mira, { locationId: null }));
   const { rows } = must(await readNeedRows(books.deps, mira, { list: needs.list, from: 0 }));
   const at = await find('needs', needs.list, '10412-07');
   expect(rows[at]).toMatchObject({ kind: 'need', itemNumber: '10412-07' });
   expect(await find('needs', needs.list, 'no such code')).toBe(-1);
+  const byId = async (id: number) =>
+    must(await findInList(books.deps, mira, 'needs', { list: needs.list, what: { id } })).entry;
+  const row = rows[at];
+  expect(await byId(row?.kind === 'need' ? row.id : 0)).toBe(at);
+  expect(await byId(999_999)).toBe(-1);
   const orders = must(await openOrders(books.deps, mira, { all: true, sort: 'newest' }));
   const number = must(await readOrderRows(books.deps, mira, { list: orders.list, from: 0 })).rows[2]?.number ?? '';
   expect(await find('orders', orders.list, number)).toBe(2);
@@ -95,7 +100,9 @@ test('a scanned code: the first row of that item, or of that order, in the list 
   const item = await find('policies', policies.list, '10412-07');
   const sheet = must(await readPolicyLines(books.deps, mira, { list: policies.list, from: item * 5 })).rows;
   expect(sheet[0]).toMatchObject({ number: '10412-07', locationId: null });
-  expect(await findInList(books.deps, otto, 'needs', { list: needs.list, code: 'x' })).toMatchObject({ ok: false });
+  expect(await findInList(books.deps, otto, 'needs', { list: needs.list, what: { code: 'x' } })).toMatchObject({
+    ok: false,
+  });
 });
 
 test('needs stand under their suppliers; what changes is named while the list stays as it was', async () => {

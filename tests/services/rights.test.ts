@@ -113,7 +113,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'people/readFind': { who: all, tries: [(a) => readFind(books.deps, a, 'fen')] },
   'lists/findInList': {
     who: all,
-    tries: [(a) => findInList(books.deps, a, 'items', { list: 'none', code: '10412-07' })],
+    tries: [(a) => findInList(books.deps, a, 'items', { list: 'none', what: { code: '10412-07' } })],
   },
   'planning/readNeeds': {
     who: buying,
@@ -121,7 +121,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
       (a) => openNeeds(books.deps, a, { locationId: null }),
       (a) => readNeedRows(books.deps, a, none),
       (a) => readNeedChanges(books.deps, a, 'none'),
-      (a) => findInList(books.deps, a, 'needs', { list: 'none', code: '10412-07' }),
+      (a) => findInList(books.deps, a, 'needs', { list: 'none', what: { code: '10412-07' } }),
     ],
   },
   'planning/readPolicies': {
@@ -129,7 +129,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     tries: [
       (a) => openPolicies(books.deps, a, { search: '', locationId: null, sort: 'name' }),
       (a) => readPolicyLines(books.deps, a, none),
-      (a) => findInList(books.deps, a, 'policies', { list: 'none', code: '10412-07' }),
+      (a) => findInList(books.deps, a, 'policies', { list: 'none', what: { code: '10412-07' } }),
     ],
   },
   'planning/readStockCourse': {
@@ -154,7 +154,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
       (a) => openOrders(books.deps, a, { all: true, sort: 'newest' }),
       (a) => readOrderRows(books.deps, a, none),
       (a) => readOrder(books.deps, a, 999),
-      (a) => findInList(books.deps, a, 'orders', { list: 'none', code: '2611-0001' }),
+      (a) => findInList(books.deps, a, 'orders', { list: 'none', what: { code: '2611-0001' } }),
     ],
   },
   'purchase/readTrays': {
@@ -162,7 +162,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     tries: [
       (a) => openTrays(books.deps, a),
       (a) => readTrayRows(books.deps, a, none),
-      (a) => findInList(books.deps, a, 'trays', { list: 'none', code: '10412-07' }),
+      (a) => findInList(books.deps, a, 'trays', { list: 'none', what: { code: '10412-07' } }),
     ],
   },
   'purchase/reopenOrder': { who: buying, tries: [(a) => reopenOrder(books.deps, a, req(order))] },

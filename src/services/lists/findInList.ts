@@ -16,20 +16,21 @@ const rights: Readonly<Record<ListKind, Right>> = {
 
 export const isListKind = (text: string): text is ListKind => Object.hasOwn(rights, text);
 
-/** Where in an open list the entry of a scanned code stands: the first of the item, or the order of that number; -1 when it
- *  is not in it. For the policy sheet the entry is the item, not its line. Errors: forbidden, list_gone. */
+/** Where in an open list something stands: the first entry of a scanned code (an item's number, or an order's), or the entry
+ *  of an id; -1 when it is not in it. For the policy sheet the entry is the item, not its line.
+ *  Errors: forbidden, list_gone. */
 export async function findInList(
   deps: Deps,
   actor: Actor,
   kind: ListKind,
-  { list, code }: { readonly list: string; readonly code: string },
+  { list, what }: { readonly list: string; readonly what: { readonly code: string } | { readonly id: number } },
 ): Promise<Result<{ readonly entry: number }, Failure>> {
   const allowed = may(actor, rights[kind]);
   if (!allowed.ok) return allowed;
   return readSnapshot<Result<{ entry: number }, Failure>>(deps.pool, async (tx) => {
     const kept = await readList(tx, { name: list, userId: actor.userId, kind });
     if (!kept) return err({ kind: 'list_gone' });
-    const ids = new Set(await readIdsByCode(tx, kind, code));
+    const ids = new Set('id' in what ? [what.id] : await readIdsByCode(tx, kind, what.code));
     return ok({ entry: kept.entries.findIndex((id) => ids.has(id)) });
   });
 }

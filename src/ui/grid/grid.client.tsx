@@ -36,6 +36,8 @@ export type Head = {
   readonly className?: string;
   /** The order that a press on this head asks for. */
   readonly sort?: string;
+  /** That order begins with the most or the latest. */
+  readonly descending?: boolean;
 };
 /** What a row shows; a group head spans all columns and never has the focus. */
 export type Line = {
@@ -103,6 +105,11 @@ export const ScanSaid = ({ text }: { text: string }) =>
       {text}
     </span>
   );
+
+const sortOf = (head: Head, sorted: Sorted | undefined) => {
+  if (head.sort === undefined || !sorted) return undefined;
+  return head.sort !== sorted.by ? 'none' : head.descending ? 'descending' : 'ascending';
+};
 
 /** One list of any length: only the rows in view are there, one of them has the focus (arrows, Page, Home, End move it),
  *  and a list longer than a browser can scroll is scaled. In a field of a row only Enter, Tab, Esc and arrows act. */
@@ -247,7 +254,7 @@ export function Grid<R>(props: Props<R>) {
       aria-label={props.label}
       aria-rowcount={count + 1}
       tabIndex={-1}
-      className="min-h-0 flex-1 overflow-y-auto"
+      className="min-h-0 flex-1 overflow-y-auto [scrollbar-gutter:stable]"
       style={props.style}
       onScroll={(e) => {
         const at = e.currentTarget.scrollTop;
@@ -267,7 +274,7 @@ export function Grid<R>(props: Props<R>) {
             role="columnheader"
             tabIndex={-1}
             className={h.className}
-            aria-sort={h.sort === undefined ? undefined : h.sort === props.sorted?.by ? 'ascending' : 'none'}
+            aria-sort={sortOf(h, props.sorted)}
           >
             {h.sort && props.sorted ? (
               <Link className="sort" prefetch={false} href={props.sorted.href(h.sort)} replace scroll={false}>

@@ -4,9 +4,12 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { GridHandle } from './grid.client';
 import { usePages } from './use-pages.client';
+import { useRowInAddress } from './use-row-in-address.client';
 import { useScanToRow } from './use-scan-to-row.client';
 
-type Options = {
+type Options<R> = {
+  /** The id of a row's entry in the list, for the address; null for what is no entry of its own. */
+  readonly idOf: (row: R) => number | null;
   /** The row that has the focus first. */
   readonly start?: number;
   /** The row of an entry of the kept list, where an entry has several. */
@@ -23,13 +26,14 @@ export function useGridView<R>(
   kind: string,
   head: { readonly list: string; readonly count: number },
   first: readonly R[],
-  { start = 0, rowOf = (entry) => entry, reopen }: Options = {},
+  { idOf, start = 0, rowOf = (entry) => entry, reopen }: Options<R>,
 ) {
   const router = useRouter();
   const grid = useRef<GridHandle>(null);
   const pages = usePages<R>(kind, head, first);
   const [index, setCurrent] = useState(start);
-  const scan = useScanToRow(kind, head.list, (entry) => grid.current?.focus(rowOf(entry)));
+  const go = (entry: number) => grid.current?.focus(rowOf(entry));
+  const scan = useScanToRow(kind, head.list, go);
   const { gone } = pages;
   useEffect(() => {
     if (!gone) return;
@@ -38,6 +42,8 @@ export function useGridView<R>(
   }, [gone, reopen, router]);
   // After a refresh the list may be shorter than it was.
   const current = Math.min(index, Math.max(0, head.count - 1));
+  const row = pages.rowAt(current);
+  useRowInAddress(kind, head.list, row === undefined ? null : idOf(row), go);
   return {
     grid,
     current,

@@ -31,7 +31,7 @@ export function ItemList(props: {
   const { head, search, sort, one } = props;
   const format = useFormat();
   const router = useRouter();
-  const view = useGridView('items', head, props.first);
+  const view = useGridView('items', head, props.first, { idOf: (r) => r.item.id });
   const columns = !one && props.places.length <= MOST_COLUMNS ? props.places : [];
   const rowHeight = (width: number) => (width < 768 && !one ? 92 : twoLines(width));
   const onKey = (event: KeyboardEvent, row: ItemSummary) => {
@@ -55,7 +55,7 @@ export function ItemList(props: {
     })),
     { text: 'On hand', className: 'figure' },
     { text: 'Coming', className: 'figure max-sm:hidden' },
-    { text: 'Value', className: 'figure max-sm:hidden', sort: 'value' },
+    { text: 'Value', className: 'figure max-sm:hidden', sort: 'value', descending: true },
     { text: 'Bought from', className: 'max-md:hidden' },
     { text: 'List price each', className: 'figure wrap max-md:hidden' },
     { text: 'Needs', className: 'figure max-sm:hidden' },

@@ -69,7 +69,11 @@ export function NeedsList(fresh: Opened) {
     setAdopt(known);
     router.refresh();
   }, [router, known]);
-  const view = useGridView('needs', head, first, { start: 1, reopen: refresh });
+  const view = useGridView('needs', head, first, {
+    start: 1,
+    idOf: (r) => (r.kind === 'need' ? r.id : null),
+    reopen: refresh,
+  });
   const { rowAt, again, grid, current: currentIndex } = view;
   const { currency, today } = head;
   const changes = useChanges(head);

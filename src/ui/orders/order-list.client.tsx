@@ -23,7 +23,7 @@ export function OrderList(props: {
   const { head, all, sort } = props;
   const format = useFormat();
   const router = useRouter();
-  const view = useGridView('orders', head, props.first);
+  const view = useGridView('orders', head, props.first, { idOf: (o) => o.id });
   const href = (which: boolean) => sortedBy('/orders', { show: which ? 'all' : '' });
   const onKey = (event: KeyboardEvent, o: OrderSummary) => {
     if (event.key !== 'Enter' || event.target !== event.currentTarget) return;
@@ -107,7 +107,7 @@ export function OrderList(props: {
             { text: 'Order', sort: 'number' },
             { text: 'Supplier', className: 'max-sm:hidden', sort: 'supplier' },
             { text: 'Stands at' },
-            { text: 'Ordered', className: 'max-md:hidden', sort: 'newest' },
+            { text: 'Ordered', className: 'max-md:hidden', sort: 'newest', descending: true },
             { text: 'Next expected', className: 'max-sm:hidden' },
             { text: 'Goes to', className: 'max-md:hidden' },
             { text: 'Lines', className: 'figure max-md:hidden' },

@@ -49,6 +49,7 @@ export function PolicySheet(props: {
   const firstPlace = Math.min(1, head.locations);
   const view = useGridView('policies', head, props.first, {
     start: firstPlace,
+    idOf: (r) => r.itemId,
     rowOf: (item) => item * width + firstPlace,
   });
   const { again, rowAt, grid } = view;

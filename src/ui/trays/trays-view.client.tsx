@@ -23,7 +23,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
   const format = useFormat();
   const router = useRouter();
   const { busy, sentence, run } = useCommand();
-  const view = useGridView('trays', head, first, { start: 1 });
+  const view = useGridView('trays', head, first, { start: 1, idOf: (r) => (r.kind === 'tray' ? null : r.id) });
   const [made, setMade] = useState<readonly Made[]>([]);
   const total = trays.reduce((sum, t) => sum + t.net, 0);
   const lines = trays.reduce((sum, t) => sum + t.lines, 0);

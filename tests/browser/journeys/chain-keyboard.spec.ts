@@ -112,6 +112,19 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.press('Enter');
   await expect(page.getByText('33 of 40 balls came')).toBeVisible();
 
+  // A list comes back to the row one went away from.
+  await page.goto('/items');
+  const items = page.getByRole('grid', { name: 'Items' });
+  await items.locator('[data-current=true]').focus();
+  await keyboard.press('End');
+  await expect(items.locator('[data-current=true]')).toHaveAccessibleName(/^Zip, closed end, 20 cm, white/);
+  await expect(page).toHaveURL(/\/items\?row=\d+$/);
+  await keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /Zip, closed end, 20 cm, white/ })).toBeVisible();
+  await page.goBack();
+  await expect(items.locator('[data-current=true]')).toBeFocused();
+  await expect(items.locator('[data-current=true]')).toHaveAccessibleName(/^Zip, closed end, 20 cm, white/);
+
   // A new minimum makes another item short.
   await page.goto('/policies?q=10412-02');
   await tabTo(page, page.getByLabel('Minimum of Fen merino 4-ply, straw, Harbour Street'));
