@@ -146,8 +146,8 @@ describe('what pages read', () => {
     const open = await read(false);
     expect(open.map((o) => [o.number, o.state, o.came])).toEqual([
       ['2611-0002', 'approved', 'nothing'],
-      ['2610-0003', 'sent', 'nothing'],
       ['2611-0001', 'sent', 'part'],
+      ['2610-0003', 'sent', 'nothing'],
     ]);
     expect(await read(true)).toHaveLength(7);
     const dates = must(await readArrivals(books.deps, mira, { locationId: null })).arrivals.map(

@@ -254,7 +254,7 @@ export function Grid<R>(props: Props<R>) {
       aria-label={props.label}
       aria-rowcount={count + 1}
       tabIndex={-1}
-      className="min-h-0 flex-1 overflow-y-auto [scrollbar-gutter:stable]"
+      className="min-h-0 flex-1 overflow-y-auto"
       style={props.style}
       onScroll={(e) => {
         const at = e.currentTarget.scrollTop;
