@@ -40,7 +40,7 @@ export async function readOrderHeads(tx: Tx, ids: readonly number[]): Promise<Or
 }
 
 const orderOrders = {
-  newest: 'o.id DESC',
+  newest: 'o.order_date DESC, o.id DESC',
   supplier: 's.name, o.id DESC',
   number: 'o.number IS NULL, o.number',
 } as const;
