@@ -38,7 +38,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
     else setMade(outcome.value);
   };
   const takeBack = (l: TrayEntry) =>
-    l.kind === 'line' && run('take-back', { trayLineId: l.id }, { words: `${l.itemName} went back to Needs` });
+    l.kind === 'line' && !busy && run('take-back', { trayLineId: l.id }, { words: `${l.itemName} went back to Needs` });
   const trayAt = (index: number) => trays.findLast((t) => t.start <= index);
 
   const onKey = (event: KeyboardEvent, row: TrayEntry) => {
