@@ -126,7 +126,7 @@ async function work(client: Client, seed: number, goods: Goods, running: () => b
       if (made?.receiptId) mine.receipts.push(made.receiptId);
     },
     async () => {
-      const receiptId = upTo(3) === 0 ? mine.receipts.pop() : undefined;
+      const receiptId = upTo(2) === 0 ? mine.receipts.pop() : undefined;
       if (receiptId) await client.send('reverse-receipt', { receiptId, reason: 'counted twice' });
     },
     async () => {
@@ -224,7 +224,10 @@ test('fifty people on three items, database and server killed ten times each: no
     await outage('server');
   }
   const last = await rootConnection(world);
-  await pause(3000);
+  // On a slow machine a minute is not enough for each command to happen often: the work goes on until it has.
+  const succeededOf = (command: string) => sent.filter((s) => s.command === command && s.status === 200).length;
+  const often = () => Object.keys(before).every((command) => succeededOf(command) > 5);
+  for (let waited = 0; waited < 60_000 && (waited < 3000 || !often()); waited += 500) await pause(500);
   running = false;
   await Promise.all(people);
   allDeadlocks += await deadlocks(last);
@@ -233,7 +236,7 @@ test('fifty people on three items, database and server killed ten times each: no
   // What was acknowledged is there, and nothing else is: each command took effect exactly once.
   const after = await made(world);
   for (const [command, count] of Object.entries(after)) {
-    const succeeded = sent.filter((s) => s.command === command && s.status === 200).length;
+    const succeeded = succeededOf(command);
     expect({ command, made: count - (before[command] ?? 0) }).toEqual({ command, made: succeeded });
     expect({ command, often: succeeded > 5 }).toEqual({ command, often: true });
   }
