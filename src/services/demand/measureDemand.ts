@@ -24,17 +24,18 @@ export async function measureDemand(deps: Deps, itemIds: readonly number[], toda
     const byPair = groupBy(await readDays(tx, itemIds, addDays(first, -1)), (d) => pairKey(d.itemId, d.locationId));
     const changed: RateRow[] = [];
     for (const [key, days] of byPair) {
-      if (!days.some((d) => d.sold !== '0.000000')) continue;
+      const [pair] = days;
+      if (!pair || days.every((d) => fromDecimal(d.sold) === 0)) continue;
       const changes = new Map(days.map((d) => [d.date, fromDecimal(d.change)]));
       const sold = new Map(days.map((d) => [d.date, fromDecimal(d.sold)]));
       // A day opens with what the day before closed with.
       const onHand = fromDecimal(levels.get(key)?.onHand ?? '0');
       const openings = closings(onHand, changes, addDays(first, -1), addDays(yesterday, -1));
       const use = meanDailyUse(openings.map((opening, i) => ({ opening, sold: sold.get(addDays(first, i)) ?? 0 })));
-      const had = stored.get(key);
-      const { itemId, locationId } = days[0] as RateRow & (typeof days)[number];
       if (use === 0) continue;
+      const had = stored.get(key);
       stored.delete(key);
+      const { itemId, locationId } = pair;
       if (!had || fromDecimal(had.perDay) !== use) changed.push({ itemId, locationId, perDay: toDecimal(use) });
     }
     // What is left has sold nothing in that time.

@@ -20,7 +20,7 @@ import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy, pairKey, pairMap } from '../grouping';
 import { type AskedRows, GROUP, keepList, type Page, printOf, readRows } from '../lists/keptList';
-import { type Gauge, gaugeOf } from '../stock/gauge';
+import { coverDaysOf, type Gauge, gaugeOf } from '../stock/gauge';
 import { policyAt, reckoningOf } from './reckonPair';
 import { bringUpToDate } from './recompute';
 import { trayTotals } from './trayTotals';
@@ -202,7 +202,7 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
       unit: item.unitName,
       supplierId: buying?.source.supplierId ?? null,
       gauge: gaugeOf(levels.get(pairKey(n.itemId, n.locationId)), state, policy),
-      coverDays: state?.coverDays == null ? null : Number(state.coverDays),
+      coverDays: coverDaysOf(state),
       packs,
       base,
       packName: buying?.packName ?? item.unitName,

@@ -16,6 +16,7 @@ import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { coverDaysOf } from '../stock/gauge';
 import { policyAt } from './reckonPair';
 
 /** Days looked back: eight weeks. */
@@ -75,7 +76,7 @@ export async function readStockCourse(
           : [{ date: e.wantedDate, quantity: openOf(partFigures(e), fraction(e.contentNum, e.contentDen)).base }],
       ),
       perDay: fromDecimal(rate?.perDay ?? '0'),
-      coverDays: state?.coverDays == null ? null : Number(state.coverDays),
+      coverDays: coverDaysOf(state),
       arrives: buying
         ? arrivalDate(today, { days: buying.source.leadTimeDays, kind: buying.source.leadTimeKind })
         : null,

@@ -28,6 +28,10 @@ const figuresOf = (level: LevelRow | undefined) => {
 /** What is free of a level. */
 export const freeOf = (level: LevelRow): Quantity => free(figuresOf(level));
 
+/** Days that the stock of a pair lasts, as stored; null without use. */
+export const coverDaysOf = (state: StateRow | undefined): number | null =>
+  state?.coverDays == null ? null : Number(state.coverDays);
+
 export function gaugeOf(level: LevelRow | undefined, state: StateRow | undefined, policy: EffectivePolicy): Gauge {
   const q = (text: string | undefined) => fromDecimal(text ?? '0');
   const l = figuresOf(level);

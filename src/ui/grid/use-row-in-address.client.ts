@@ -31,8 +31,10 @@ export function useRowInAddress(kind: string, list: string, id: number | null, g
       const url = new URL(window.location.href);
       if (url.searchParams.get('row') === String(id)) return;
       url.searchParams.set('row', String(id));
-      window.history.replaceState(null, '', url);
+      // Not by the router's own replaceState: that is a navigation to it, and drops a refresh that is under way.
+      History.prototype.replaceState.call(window.history, window.history.state, '', url);
     }, STAYS_MS);
     return () => clearTimeout(timer);
-  }, [id]);
+    // A list that was read again has written the address without the row.
+  }, [id, list]);
 }

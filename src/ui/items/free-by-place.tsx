@@ -1,13 +1,11 @@
 import type { Format } from '../format';
 
-/** What is free at each place, and what is coming to all of them: places are never netted against each other. */
+/** What is free at each place: places are never netted against each other. */
 export function FreeByPlace({
   places,
-  coming,
   format,
 }: {
   places: readonly { readonly name: string; readonly free: number }[];
-  coming: number;
   format: Format;
 }) {
   return (
@@ -18,7 +16,6 @@ export function FreeByPlace({
           <span className={p.free < 0 ? 'font-semibold text-stop' : 'font-semibold'}>{format.quantity(p.free)}</span>
         </span>
       ))}
-      {coming > 0 && <span className="second self-end">{format.quantity(coming)} coming</span>}
     </span>
   );
 }

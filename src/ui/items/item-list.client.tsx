@@ -62,7 +62,7 @@ export function ItemList(props: {
   ];
   const line = ({ item, gauge, byPlace, value, supplier, each, openNeeds }: ItemSummary): Line => {
     const coming = gauge.coming + gauge.inTrays;
-    const byPlaces = <FreeByPlace places={byPlace} format={format} coming={0} />;
+    const byPlaces = <FreeByPlace places={byPlace} format={format} />;
     return {
       label: `${item.name}, ${item.number}, ${format.quantity(gauge.onHand)} ${plural(item.unitName, gauge.onHand)} on hand`,
       cells: (

@@ -1,3 +1,4 @@
+import { scan } from '../../../scripts/benchmarks/handScript';
 import { expect, needRow, ready, tabTo, test, waiting } from '../support';
 
 test('the same by keyboard alone', async ({ page, world }) => {
@@ -124,6 +125,21 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await page.goBack();
   await expect(items.locator('[data-current=true]')).toBeFocused();
   await expect(items.locator('[data-current=true]')).toHaveAccessibleName(/^Zip, closed end, 20 cm, white/);
+
+  // A scan in the search field leaves what is typed there and goes to its row; without a list it opens Find.
+  const scanner = await page.context().newCDPSession(page);
+  const search = page.getByRole('textbox', { name: 'Search items' });
+  await search.focus();
+  await keyboard.type('fen');
+  await scan(scanner, '31300-02');
+  await expect(items.locator('[data-current=true]')).toHaveAccessibleName(/^Double-pointed needles, set of 5, 3.0 mm/);
+  await expect(items.locator('[data-current=true]')).toBeFocused();
+  await expect(search).toHaveValue('fen');
+  await page.goto('/orders/7');
+  await scan(scanner, '10412-07');
+  await expect(page.getByRole('combobox', { name: 'Find or do' })).toHaveValue('10412-07');
+  await expect(page.getByRole('option', { name: /Fen merino 4-ply, moss/ })).toBeVisible();
+  await keyboard.press('Escape');
 
   // A new minimum makes another item short.
   await page.goto('/policies?q=10412-02');
