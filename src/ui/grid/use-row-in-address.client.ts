@@ -24,6 +24,7 @@ export function useRowInAddress(kind: string, list: string, id: number | null, g
 
   // The row that was there first is not worth an address; one that was moved to is.
   const first = useRef(id);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a list that was read again has written the address without the row.
   useEffect(() => {
     if (id === null || id === first.current) return;
     first.current = null;
@@ -35,6 +36,5 @@ export function useRowInAddress(kind: string, list: string, id: number | null, g
       History.prototype.replaceState.call(window.history, window.history.state, '', url);
     }, STAYS_MS);
     return () => clearTimeout(timer);
-    // A list that was read again has written the address without the row.
   }, [id, list]);
 }
