@@ -14,3 +14,12 @@ export {
   workingDayFrom,
 } from './calendar';
 export { type DateFault, parseDate } from './parseDate';
+export {
+  countWorkingDays,
+  isWorked,
+  offsetWorkingDays,
+  plainWeek,
+  rollTo,
+  type WorkCalendar,
+  weekdayOf,
+} from './workCalendar';

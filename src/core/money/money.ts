@@ -1,18 +1,9 @@
 import { err, ok, type Result } from '@/core/result';
 import { decimalFraction, divideHalfUp, type Fraction } from '@/core/units';
+import { decimalsOf } from './currencies';
 
 /** Money in minor units of its currency (10.00 EUR = 1000). A safe integer. */
 export type Minor = number;
-
-/** Decimals of a currency. Source: ISO 4217 minor units (from memory). */
-const minorUnits: Readonly<Record<string, number>> = { EUR: 2, USD: 2, GBP: 2, CHF: 2, JPY: 0 };
-
-/** Errors: throws RangeError for a currency that is not kept here (a defect: currencies are chosen from a list). */
-export function decimalsOf(currency: string): number {
-  const d = minorUnits[currency];
-  if (d === undefined) throw new RangeError(`unknown currency ${currency}`);
-  return d;
-}
 
 /** Minor units as a plain decimal. @example minorToDecimal(19680, 'EUR')  // '196.80' */
 export function minorToDecimal(amount: Minor, currency: string): string {
@@ -21,6 +12,9 @@ export function minorToDecimal(amount: Minor, currency: string): string {
   const sign = amount < 0 ? '-' : '';
   return d === 0 ? `${sign}${digits}` : `${sign}${digits.slice(0, -d)}.${digits.slice(-d)}`;
 }
+
+/** With its currency, for records. @example moneyText(19680, 'EUR')  // '196.80 EUR' */
+export const moneyText = (amount: Minor, currency: string): string => `${minorToDecimal(amount, currency)} ${currency}`;
 
 /** A price: `amount` of money for `perQuantity` packs of `packContent` base units each, like the price base
  *  quantity of UBL 2.1. Kept as given: 10.00 for 3 stays 10.00 for 3; a price per base unit is shown, never stored. */
@@ -51,6 +45,13 @@ export function pricePerBaseUnit(price: Price, decimals = 4): string {
   );
   const digits = String(n).padStart(decimals + 1, '0');
   return decimals === 0 ? digits : `${digits.slice(0, -decimals)}.${digits.slice(-decimals)}`;
+}
+
+/** Price per base unit as lists show it: two decimals, none where the currency has none and it is whole.
+ *  @example eachText(price, 'JPY')  // '3900' */
+export function eachText(price: Price, currency: string): string {
+  const text = pricePerBaseUnit(price, 2);
+  return decimalsOf(currency) === 0 && text.endsWith('.00') ? text.slice(0, -3) : text;
 }
 
 export type PriceFault =

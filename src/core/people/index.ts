@@ -1,1 +1,15 @@
-export { type Actor, type Forbidden, may, type Right, type Role } from './rights';
+export { checkName, checkPassword, checkPerson, initialsOf, type PersonFault } from './newPerson';
+export { responsibleBuyer } from './responsibleBuyer';
+export {
+  type Actor,
+  type Forbidden,
+  isRight,
+  isRole,
+  may,
+  type Right,
+  type Role,
+  rights,
+  rightsOf,
+  rightsOfActor,
+  roles,
+} from './rights';

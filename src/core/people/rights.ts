@@ -1,24 +1,35 @@
 import type { Minor } from '@/core/money';
 import { err, ok, type Result } from '@/core/result';
 
-export type Role = 'buyer' | 'owner' | 'shop' | 'bookkeeper';
-export type Right =
-  | 'needs.read'
-  | 'needs.decide'
-  | 'orders.read'
-  | 'orders.edit'
-  | 'orders.approve'
-  | 'orders.send'
-  | 'goods.receive'
-  | 'stock.read'
-  | 'policies.edit'
-  | 'catalogue.edit'
-  | 'stock.sell'
-  | 'stock.allocate'
-  | 'stock.transfer'
-  | 'stock.count'
-  | 'books.close'
-  | 'undo';
+/** Everything that can be allowed, by name; in the order in which roles show it. */
+export const rights = [
+  'needs.read',
+  'needs.decide',
+  'orders.read',
+  'orders.edit',
+  'orders.approve',
+  'orders.send',
+  'goods.receive',
+  'stock.read',
+  'stock.sell',
+  'stock.allocate',
+  'stock.transfer',
+  'stock.count',
+  'policies.edit',
+  'catalogue.edit',
+  'changes.read',
+  'books.close',
+  'setup.edit',
+  'people.edit',
+  'undo',
+] as const;
+export type Right = (typeof rights)[number];
+export const isRight = (name: string): name is Right => (rights as readonly string[]).includes(name);
+
+/** The roles every company has; others are its own. */
+export const roles = ['owner', 'buyer', 'shop', 'bookkeeper', 'read_only'] as const;
+export type Role = (typeof roles)[number];
+export const isRole = (name: string): name is Role => (roles as readonly string[]).includes(name);
 
 const buying: readonly Right[] = [
   'needs.read',
@@ -35,15 +46,17 @@ const buying: readonly Right[] = [
   'stock.allocate',
   'stock.transfer',
   'stock.count',
+  'changes.read',
   'undo',
 ];
 
-/** What each role may do; what is not listed is denied. */
-const rightsOf: Readonly<Record<Role, readonly Right[]>> = {
+/** What each built-in role may do; what is not listed is denied. */
+export const rightsOf: Readonly<Record<Role, readonly Right[]>> = {
   buyer: buying,
-  owner: [...buying, 'books.close'],
+  owner: [...buying, 'books.close', 'setup.edit', 'people.edit'],
   shop: ['goods.receive', 'stock.read', 'stock.sell', 'stock.allocate', 'stock.transfer', 'stock.count', 'undo'],
-  bookkeeper: ['orders.read', 'stock.read', 'books.close', 'undo'],
+  bookkeeper: ['orders.read', 'stock.read', 'books.close', 'changes.read', 'undo'],
+  read_only: ['needs.read', 'orders.read', 'stock.read'],
 };
 
 /** The acting person. `locations` limits what happens at a place; null means everywhere. */
@@ -51,10 +64,15 @@ export type Actor = {
   readonly userId: number;
   readonly name: string;
   readonly initials: string;
-  readonly role: Role;
+  /** A built-in role, or the name of one of the company's own. */
+  readonly role: string;
+  /** What a role of the company's own allows; a built-in one is looked up. */
+  readonly rights?: readonly Right[];
   readonly locations: readonly number[] | null;
   /** Largest order net this person approves, in minor units of the base currency; null means without limit. */
   readonly approvalLimit: Minor | null;
+  /** Language region for figures and dates; '' or nothing = the browser's. */
+  readonly locale?: string;
 };
 
 export type Forbidden =
@@ -63,6 +81,10 @@ export type Forbidden =
 
 type Amount = { readonly net: Minor; readonly currency: string };
 
+/** What a person's role allows, built in or of the company's own. */
+export const rightsOfActor = (actor: Pick<Actor, 'role' | 'rights'>): readonly Right[] =>
+  actor.rights ?? (isRole(actor.role) ? rightsOf[actor.role] : []);
+
 /** The one place that decides whether a person may do something; deny is the default.
  *  Errors: forbidden (by role or place), above_limit for an approval beyond the person's amount. */
 export function may(
@@ -70,7 +92,7 @@ export function may(
   right: Right,
   scope: { readonly locationIds?: readonly number[]; readonly amount?: Amount } = {},
 ): Result<void, Forbidden> {
-  if (!rightsOf[actor.role].includes(right)) return err({ kind: 'forbidden', right, because: 'role' });
+  if (!rightsOfActor(actor).includes(right)) return err({ kind: 'forbidden', right, because: 'role' });
   const { locations } = actor;
   if (locations && scope.locationIds?.some((id) => !locations.includes(id))) {
     return err({ kind: 'forbidden', right, because: 'location' });

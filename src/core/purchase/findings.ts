@@ -17,6 +17,8 @@ export type FindingOrder = {
   readonly supplierAddress: boolean;
   readonly orderMinimum: Minor;
   readonly net: Minor;
+  /** The currency that no rate is on file of; null when one is, or none is needed. */
+  readonly rateMissing: string | null;
   readonly today: string;
 };
 
@@ -24,6 +26,7 @@ export type FindingOrder = {
 export type Finding =
   | { readonly kind: 'no_lines'; readonly blocks: true }
   | { readonly kind: 'supplier_blocked'; readonly blocks: true }
+  | { readonly kind: 'rate_missing'; readonly blocks: true; readonly currency: string }
   | { readonly kind: 'price_missing'; readonly blocks: true; readonly lineNo: number }
   | { readonly kind: 'quantity_missing'; readonly blocks: true; readonly lineNo: number }
   | { readonly kind: 'wanted_date_missing'; readonly blocks: true; readonly lineNo: number }
@@ -41,6 +44,7 @@ export function findings(order: FindingOrder): Finding[] {
   const found: Finding[] = [];
   if (order.lines.length === 0) found.push({ kind: 'no_lines', blocks: true });
   if (order.supplierBlocked) found.push({ kind: 'supplier_blocked', blocks: true });
+  if (order.rateMissing !== null) found.push({ kind: 'rate_missing', blocks: true, currency: order.rateMissing });
   for (const line of order.lines) {
     const { lineNo } = line;
     if (line.packQuantity <= 0) found.push({ kind: 'quantity_missing', blocks: true, lineNo });

@@ -73,6 +73,7 @@ describe('before approval', () => {
     findings({
       lines,
       supplierBlocked: false,
+      rateMissing: null,
       supplierAddress: true,
       orderMinimum: 0,
       net: 16_400,
@@ -100,6 +101,7 @@ describe('before approval', () => {
     ]);
   });
   test('a blocked supplier blocks; a missing address and the minimum inform', () => {
+    expect(kinds({ rateMissing: 'USD' })).toContain('!rate_missing');
     expect(kinds({ supplierBlocked: true, supplierAddress: false })).toEqual([
       '!supplier_blocked',
       '·supplier_address_missing',

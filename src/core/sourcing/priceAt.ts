@@ -1,3 +1,5 @@
+import { decimalFraction, divideHalfUp } from '@/core/units';
+
 /** A price step of a source: `amount` for `perQuantity` packs, from `fromPacks` packs on (millionths), while valid. */
 export type PriceStep = {
   readonly fromPacks: number;
@@ -22,6 +24,15 @@ export function priceAt<T extends PriceStep>(steps: readonly T[], packs: number,
     if (better) best = step;
   }
   return best;
+}
+
+/** A price amount less its discount, at six decimals, rounded half up.
+ *  @example discounted('24.50', '12.5')  // '21.4375' */
+export function discounted(amount: string, percent: string): string {
+  const [a, p] = [decimalFraction(amount), decimalFraction(percent)];
+  const net = divideHalfUp(a.num * (100n * p.den - p.num) * 1_000_000n, a.den * 100n * p.den);
+  const digits = String(net).padStart(7, '0');
+  return `${digits.slice(0, -6)}.${digits.slice(-6)}`.replace(/\.?0+$/, '');
 }
 
 export type RankedSource = { readonly id: number; readonly preference: number; readonly supplierActive: boolean };

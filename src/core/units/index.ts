@@ -1,3 +1,3 @@
 export { conversionFactor, type UnitFault } from './convert';
 export { decimalFraction, divideHalfUp, type Fraction, fraction, over, sameFraction, times } from './fraction';
-export { type Dimension, type Unit, unitsByCode } from './units';
+export { commonUnits, type Dimension, type Unit, unitsByCode } from './units';

@@ -76,3 +76,17 @@ const table: readonly Unit[] = [
 ];
 
 export const unitsByCode: ReadonlyMap<string, Unit> = new Map(table.map((u) => [u.code, u]));
+
+/** Units that a shop keeps most of its goods in, to choose from first. */
+export const commonUnits: readonly Unit[] = [
+  'H87',
+  'MTR',
+  'KGM',
+  'GRM',
+  'LTR',
+  'PR',
+  'DZN',
+  'YRD',
+  'MTK',
+  'HUR',
+].flatMap((code) => unitsByCode.get(code) ?? []);

@@ -1,0 +1,1 @@
+export { type Completeness, type Completion, completions, whatIsMissing } from './whatIsMissing';

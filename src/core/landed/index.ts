@@ -1,0 +1,5 @@
+export { chargeSentence } from './chargeSentence';
+export { type DutyRate, dutyRateOf } from './dutyRate';
+export { type EstimatedCharge, type FreightTerms, minorOf, type UsualCharge, usualCharges, weightOf } from './estimate';
+export { landedCost, landedPerUnit, percentOf } from './landedCost';
+export type { Charge, ChargeAmount, LandedCost, LandedFault, LandedInput, LandedLine, Spread } from './types';

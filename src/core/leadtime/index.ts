@@ -1,0 +1,2 @@
+export { type Delivery, type DeliveryRecord, deliveryRecord } from './record';
+export { quantile1, quantile7, type SampleStatistics, sampleStatistics } from './statistics';

@@ -1,0 +1,1 @@
+export { marginPercent, type SalePrice, type SetPrice, salePriceOf, withoutTax } from './salePrice';
