@@ -3,7 +3,7 @@ const rule = (name, from, to, comment) => ({ name, severity: 'error', comment, f
 const room = (names) => `^src/(${names})/`;
 
 const useCases =
-  '^src/services/[^/]+/(accept|take|set|make|put|edit|approve|reopen|send|receive|sell|count|allocate|release|ship|reverse|close|undo|start|cancel)[A-Z]';
+  '^src/services/[^/]+/(accept|take|set|make|put|edit|approve|reopen|send|receive|sell|count|allocate|release|ship|reverse|close|undo|start|cancel|upload|map|apply|invite|found|change|reset|save|remove)[A-Z]';
 
 module.exports = {
   forbidden: [
@@ -31,6 +31,12 @@ module.exports = {
       { path: room('services') },
       { path: room('ui|app|workers|formats|jobs|standins') },
       'Services know core and data.',
+    ),
+    rule(
+      'formats-use-core',
+      { path: room('formats') },
+      { path: '^src/', pathNot: room('core|formats') },
+      'Formats know what a cell is, not what it is for.',
     ),
     rule(
       'standins-alone',

@@ -31,6 +31,12 @@ module.exports = {
     },
     {
       ...shared,
+      displayName: 'files',
+      testMatch: ['<rootDir>/tests/files/**/*.test.ts'],
+      setupFilesAfterEnv: ['<rootDir>/tests/services/patience.ts'],
+    },
+    {
+      ...shared,
       displayName: 'start',
       testMatch: ['<rootDir>/tests/start/**/*.test.ts'],
       setupFilesAfterEnv: ['<rootDir>/tests/services/patience.ts'],
