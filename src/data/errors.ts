@@ -24,6 +24,9 @@ export const isRetryable = (e: unknown): boolean => [1213, 1205].includes((e as 
 /** 1062 duplicate entry for a unique key. */
 export const isDuplicate = (e: unknown): boolean => (e as Fault)?.errno === 1062;
 
+/** 1451 a row that something refers to. */
+export const isReferenced = (e: unknown): boolean => (e as Fault)?.errno === 1451;
+
 const connectionCodes = new Set([
   'ECONNREFUSED',
   'ECONNRESET',

@@ -11,7 +11,8 @@ const appendOnly = new Set([
   'stock_document',
   'stock_document_line',
 ]);
-/** Rows that may go: sessions, marks, keys by age, lines of drafts, an override that is reset. */
+/** Rows that may go: sessions, marks, keys by age, lines of drafts, an override that is reset, what is on file and nothing
+ *  refers to (foreign keys see to that). */
 const deletable = new Set([
   'session',
   'sign_in_attempt',
@@ -24,6 +25,28 @@ const deletable = new Set([
   'job',
   'kept_list',
   'demand_rate',
+  'import_run',
+  'import_piece',
+  'import_row',
+  'pack',
+  'barcode',
+  'kit_component',
+  'source',
+  'source_place',
+  'price',
+  'sale_price',
+  'item_place',
+  'charge_type',
+  'duty_rate',
+  'currency_rate',
+  'supplier_contact',
+  'closed_days',
+  'pack_pattern',
+  'shipping_way',
+  'saved_view',
+  'invitation',
+  'app_user_location',
+  'own_role',
 ]);
 
 /** Gives the application's account only what it needs, table by table; run by the owner account after migrations. */

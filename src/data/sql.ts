@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import type { PoolConnection } from 'mysql2/promise';
 
 export type SqlValue = string | number | bigint | null | Buffer;
@@ -25,6 +26,13 @@ export class Tx {
     return rows as T[];
   }
 
+  /** Rows of a SELECT with one `?` for a long list of values, or of tuples of them: sent as text, not prepared. */
+  async rowsOf<T>(sql: string, values: readonly SqlValue[] | readonly (readonly SqlValue[])[]): Promise<T[]> {
+    if (values.length === 0) return [];
+    const [rows] = await this.connection.query(sql, [values]);
+    return rows as T[];
+  }
+
   async row<T>(sql: string, values: SqlValues = {}): Promise<T | null> {
     return (await this.rows<T>(sql, values))[0] ?? null;
   }
@@ -44,12 +52,35 @@ export class Tx {
     }
   }
 
+  /** Many new rows by LOAD DATA LOCAL. That skips rows it can't take instead of failing (a duplicate, a broken rule), so what
+   *  it took is counted: rows that are not all new and sound are a LoadMismatch, and the caller's transaction ends. */
+  async load(table: string, columns: readonly string[], rows: readonly (readonly SqlValue[])[]): Promise<void> {
+    if (rows.length === 0) return;
+    const text = rows.map((r) => r.map(loadText).join('\t')).join('\n');
+    const [result] = await this.connection.query({
+      sql: `LOAD DATA LOCAL INFILE 'rows' INTO TABLE ${table} CHARACTER SET utf8mb4 FIELDS TERMINATED BY '\\t' ESCAPED BY '\\\\'
+            LINES TERMINATED BY '\\n' (${columns.join(', ')})`,
+      infileStreamFactory: () => Readable.from([Buffer.from(`${text}\n`)]),
+    });
+    const { affectedRows, warningStatus } = result as { affectedRows: number; warningStatus: number };
+    if (affectedRows !== rows.length || warningStatus > 0) throw new LoadMismatch(table);
+  }
+
   /** Rows as arrays by the text protocol: for large reads into typed arrays. */
   async arrays(sql: string): Promise<unknown[][]> {
     const [rows] = await this.connection.query({ sql, rowsAsArray: true });
     return rows as unknown[][];
   }
 }
+
+/** Not all rows of a load were new and sound. */
+export class LoadMismatch extends Error {}
+
+const marks: Readonly<Record<string, string>> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r', '\0': '\\0' };
+const loadText = (v: SqlValue): string => {
+  if (v === null) return '\\N';
+  return typeof v === 'string' ? v.replace(/[\\\t\n\r\0]/g, (c) => marks[c] as string) : String(v);
+};
 
 /** mysql2 binds NULL for a name it does not find; that would be a silent fault. */
 function bound(sql: string, values: SqlValues): SqlValues {

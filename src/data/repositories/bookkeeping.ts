@@ -46,6 +46,12 @@ export type Change = {
     | 'company'
     | 'supplier'
     | 'source'
+    | 'item'
+    | 'location'
+    | 'import'
+    | 'user'
+    | 'role'
+    | 'setup'
     | 'job';
   readonly entityId: number;
   readonly action: string;
@@ -72,8 +78,8 @@ export const readChanges = (tx: Tx, entity: Change['entity'], entityId: number) 
     { entity, entityId },
   );
 
-/** What is numbered: purchase orders, goods receipts, sales, counts, transfers. */
-export type NumberPattern = 'PO' | 'GR' | 'SA' | 'CN' | 'TR';
+/** What is numbered: purchase orders, goods receipts, sales, counts, transfers, items. */
+export type NumberPattern = 'PO' | 'GR' | 'SA' | 'CN' | 'TR' | 'IT';
 
 /** The next number of a pattern in a period: one counter row, drawn as late as possible, so it follows the rollback. */
 export async function drawNumber(tx: Tx, pattern: NumberPattern, period: string): Promise<number> {

@@ -1,5 +1,5 @@
 import type { Pack } from '@/core/packs';
-import type { PriceStep } from '@/core/sourcing';
+import { type BreakScope, discounted, type PriceStep } from '@/core/sourcing';
 import { fraction } from '@/core/units';
 import { atLocations, list, type Tx } from '../sql';
 
@@ -11,12 +11,86 @@ export type ItemRow = {
   unitName: string;
   baseUnit: string;
   status: 'active' | 'phase_out' | 'stopped';
+  maker: string;
+  salePrice: string | null;
+  standardCost: string | null;
+  stockKept: number;
+  availability: 'available' | 'to_order' | 'not_available';
+  toComplete: number;
+  buyerNote: string;
+  version: number;
 };
 
-const itemColumns = `i.id, i.number, i.name, c.name AS category, i.unit_name AS unitName, i.base_unit AS baseUnit, i.status`;
+const itemColumns = `i.id, i.number, i.name, c.name AS category, i.unit_name AS unitName, i.base_unit AS baseUnit, i.status, i.maker,
+  i.sale_price AS salePrice, i.standard_cost AS standardCost, i.stock_kept AS stockKept, i.availability,
+  i.to_complete AS toComplete, i.buyer_note AS buyerNote, i.version`;
 
 export const findItem = (tx: Tx, id: number) =>
   tx.row<ItemRow>(`SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id = :id`, { id });
+
+/** What is on file of an item besides what planning needs. */
+export type ItemFacts = {
+  maker: string;
+  makerNumber: string;
+  tracking: 'none' | 'lot' | 'serial';
+  purpose: 'resale' | 'own_use' | 'service' | 'one_off';
+  taxCategory: string;
+  weightKg: string | null;
+  volumeL: string | null;
+  hsCode: string;
+  origin: string;
+  unNumber: string;
+  hazardClass: string;
+  packingGroup: string;
+  hazardName: string;
+  standardCost: string | null;
+  salePrice: string | null;
+  saleWithTax: number;
+  saleTaxRate: string | null;
+  edition: string;
+  buyerNote: string;
+  account: string;
+  department: string;
+  successor: string | null;
+  successorId: number | null;
+  family: string | null;
+  option1: string | null;
+  value1: string;
+  option2: string | null;
+  value2: string;
+};
+
+export const readItemFacts = (tx: Tx, id: number) =>
+  tx.row<ItemFacts>(
+    `SELECT i.maker, i.maker_number AS makerNumber, i.tracking, i.purpose, i.tax_category AS taxCategory,
+            i.weight_kg AS weightKg, i.volume_l AS volumeL, i.hs_code AS hsCode, i.origin, i.un_number AS unNumber,
+            i.hazard_class AS hazardClass, i.packing_group AS packingGroup, i.hazard_name AS hazardName,
+            i.standard_cost AS standardCost, i.sale_price AS salePrice, i.sale_with_tax AS saleWithTax,
+            i.sale_tax_rate AS saleTaxRate, i.edition, i.buyer_note AS buyerNote, i.account, i.department,
+            s.name AS successor, i.successor_id AS successorId, f.name AS family, f.option_1 AS option1,
+            i.option_1 AS value1, f.option_2 AS option2, i.option_2 AS value2
+       FROM item i LEFT JOIN item s ON s.id = i.successor_id LEFT JOIN item_family f ON f.id = i.family_id WHERE i.id = :id`,
+    { id },
+  );
+
+export type BarcodeRow = { readonly kind: 'gtin' | 'internal'; readonly code: string; readonly pack: string | null };
+
+export const readBarcodes = (tx: Tx, itemId: number) =>
+  tx.rows<BarcodeRow>(
+    `SELECT b.kind, b.code, p.name AS pack FROM barcode b LEFT JOIN pack p ON p.id = b.pack_id
+      WHERE b.item_id = :itemId ORDER BY p.name IS NOT NULL, p.name, b.kind, b.code`,
+    { itemId },
+  );
+
+export type ComponentRow = { id: number; number: string; name: string; unitName: string; quantity: string };
+
+/** What a kit is made of. */
+export const readComponents = (tx: Tx, kitId: number) =>
+  tx.rows<ComponentRow>(
+    `SELECT c.id, c.number, c.name, c.unit_name AS unitName, k.quantity FROM kit_component k JOIN item c ON c.id = k.component_id
+      WHERE k.kit_id = :kitId ORDER BY c.name`,
+    { kitId },
+  );
 
 export type PackRow = Pack & { readonly itemId: number };
 
@@ -47,6 +121,11 @@ export type SourceRow = {
   rounding: 'up' | 'nearest' | 'none';
   leadTimeDays: number;
   leadTimeKind: 'working' | 'calendar';
+  /** Fixed share of what is bought, percent; null = by rank. */
+  share: string | null;
+  breakScope: BreakScope;
+  priceGroup: string;
+  edition: string;
 };
 
 /** Sources of the given items with what is needed of their suppliers. */
@@ -58,8 +137,10 @@ export async function readSources(tx: Tx, itemIds: readonly number[]): Promise<S
             p.status = 'active' AS supplierActive, p.currency, s.preference,
             s.supplier_item_number AS supplierItemNumber, s.pack_id AS packId, s.minimum_quantity AS minimum,
             s.multiple_packs AS multiplePacks, s.rounding,
-            p.lead_time_days AS leadTimeDays, p.lead_time_kind AS leadTimeKind
-       FROM source s JOIN supplier p ON p.id = s.supplier_id
+            COALESCE(s.lead_time_days, p.lead_time_days) AS leadTimeDays, p.lead_time_kind AS leadTimeKind,
+            s.share_percent AS share, s.break_scope AS breakScope, COALESCE(f.price_group, '') AS priceGroup, i.edition
+       FROM source s JOIN supplier p ON p.id = s.supplier_id JOIN item i ON i.id = s.item_id
+       LEFT JOIN item_family f ON f.id = i.family_id
       WHERE s.item_id IN (${ids.sql}) ORDER BY s.item_id, s.preference, s.id`,
     ids.values,
   );
@@ -71,13 +152,16 @@ export type PriceRow = PriceStep & { readonly sourceId: number };
 export async function readPrices(tx: Tx, sourceIds: readonly number[]): Promise<PriceRow[]> {
   const ids = list('id', sourceIds);
   if (!ids) return [];
-  const rows = await tx.rows<Omit<PriceRow, 'fromPacks'> & { fromPacks: number }>(
+  const rows = await tx.rows<PriceRow & { discount: string }>(
     `SELECT source_id AS sourceId, CAST(from_packs * 1000000 AS SIGNED) AS fromPacks, valid_from AS validFrom,
-            valid_to AS validTo, amount, per_quantity AS perQuantity, pack_id AS packId
+            valid_to AS validTo, amount, discount_percent AS discount, per_quantity AS perQuantity, pack_id AS packId
        FROM price WHERE source_id IN (${ids.sql})`,
     ids.values,
   );
-  return rows;
+  return rows.map(({ discount, ...step }) => ({
+    ...step,
+    amount: Number(discount) === 0 ? step.amount : discounted(step.amount, discount),
+  }));
 }
 
 export type SupplierRow = {
@@ -93,13 +177,21 @@ export type SupplierRow = {
   leadTimeDays: number;
   leadTimeKind: 'working' | 'calendar';
   status: 'active' | 'blocked';
+  /** A tray makes one order, or one for each place. */
+  trayRule: 'one_order' | 'per_location';
+  /** Name of the way it is shipped, '' when none is agreed. */
+  shippingWay: string;
+  /** Stands on every order. */
+  orderText: string;
 };
 
 export const readSuppliers = (tx: Tx) =>
   tx.rows<SupplierRow>(
-    `SELECT id, code, name, address, email, currency, payment_terms AS paymentTerms, delivery_terms AS deliveryTerms,
-            order_minimum_minor AS orderMinimum, lead_time_days AS leadTimeDays, lead_time_kind AS leadTimeKind, status
-       FROM supplier ORDER BY name, id`,
+    `SELECT s.id, s.code, s.name, s.address, s.email, s.currency, s.payment_terms AS paymentTerms,
+            s.delivery_terms AS deliveryTerms, s.order_minimum_minor AS orderMinimum, s.lead_time_days AS leadTimeDays,
+            s.lead_time_kind AS leadTimeKind, s.status, s.tray_rule AS trayRule, COALESCE(w.name, '') AS shippingWay,
+            s.order_text AS orderText
+       FROM supplier s LEFT JOIN shipping_way w ON w.id = s.shipping_way_id ORDER BY s.name, s.id`,
   );
 
 /** These items by id. */
@@ -165,21 +257,78 @@ const itemOrders = { name: 'i.name, i.number', number: 'i.number', value: 'v.val
 /** Items whose name or number holds the text. */
 export const FOUND_ITEM = `(:search = '' OR LOCATE(:search, i.name) > 0 OR LOCATE(:search, i.number) > 0)`;
 
-/** Ids of the items whose name or number holds the text, in order; by value means that of the stock at these places, the
- *  most first. */
+/** Which items: by text in name or number, those to be completed, without a supplier, of a status, of some categories. */
+export type ItemFilter = {
+  readonly search?: string;
+  readonly toComplete?: boolean;
+  readonly noSupplier?: boolean;
+  readonly status?: string;
+  readonly categoryIds?: readonly number[] | null;
+  readonly supplierId?: number | null;
+};
+
+/** Ids of items in order; by value means that of the stock at these places, the most first. */
 export async function readItemIds(
   tx: Tx,
-  search: string,
+  filter: ItemFilter,
   order: keyof typeof itemOrders,
   locationIds: readonly number[] | null = null,
 ): Promise<number[]> {
   const at = atLocations('location_id', locationIds);
   const byValue = order === 'value';
+  const categories = list('category', filter.categoryIds ?? []);
+  if (filter.categoryIds && !categories) return [];
   const rows = await tx.rows<{ id: number }>(
     `SELECT i.id FROM item i
        ${byValue ? `LEFT JOIN (SELECT item_id, SUM(value_minor) AS value FROM level WHERE TRUE ${at.sql} GROUP BY item_id) v ON v.item_id = i.id` : ''}
-      WHERE ${FOUND_ITEM} ORDER BY ${itemOrders[order]}`,
-    { search, ...(byValue ? at.values : {}) },
+      WHERE ${FOUND_ITEM} ${filter.toComplete ? 'AND i.to_complete = 1' : ''}
+        ${filter.noSupplier ? 'AND NOT EXISTS (SELECT 1 FROM source s WHERE s.item_id = i.id)' : ''}
+        ${filter.supplierId ? 'AND EXISTS (SELECT 1 FROM source s WHERE s.item_id = i.id AND s.supplier_id = :supplierId)' : ''}
+        ${filter.status ? 'AND i.status = :status' : ''} ${categories ? `AND i.category_id IN (${categories.sql})` : ''}
+      ORDER BY ${itemOrders[order]}`,
+    {
+      search: filter.search ?? '',
+      ...(byValue ? at.values : {}),
+      ...(filter.status ? { status: filter.status } : {}),
+      ...(filter.supplierId ? { supplierId: filter.supplierId } : {}),
+      ...(categories?.values ?? {}),
+    },
   );
   return rows.map((r) => r.id);
 }
+
+/** Who is named as buyer of items, of their categories and of the supplier they come from first. */
+export const readNamedBuyers = (tx: Tx, itemId: number | null = null) =>
+  tx.rows<{ itemId: number; categoryId: number; own: number | null; supplier: number | null }>(
+    `SELECT i.id AS itemId, i.category_id AS categoryId, i.buyer_id AS own,
+            (SELECT p.buyer_id FROM source s JOIN supplier p ON p.id = s.supplier_id WHERE s.item_id = i.id
+              ORDER BY p.status = 'active' DESC, s.preference, s.id LIMIT 1) AS supplier FROM item i
+      ${itemId === null ? '' : 'WHERE i.id = :itemId'}`,
+    itemId === null ? {} : { itemId },
+  );
+
+export const readCategoryTree = (tx: Tx) =>
+  tx.rows<{ id: number; parentId: number | null; name: string; buyerId: number | null }>(
+    'SELECT id, parent_id AS parentId, name, buyer_id AS buyerId FROM category ORDER BY id',
+  );
+
+/** Where items lie at a place. */
+export const readShelves = (tx: Tx, itemIds: readonly number[], locationId: number) =>
+  tx.rowsOf<{ itemId: number; shelf: string }>(
+    `SELECT item_id AS itemId, shelf FROM item_place WHERE location_id = ${Math.trunc(locationId)} AND shelf <> '' AND item_id IN (?)`,
+    itemIds,
+  );
+
+/** Numbers of items, in order. */
+export const readItemNumbers = async (tx: Tx, ids: readonly number[]): Promise<string[]> =>
+  (await tx.rowsOf<{ number: string }>('SELECT number FROM item WHERE id IN (?) ORDER BY number', ids)).map(
+    (r) => r.number,
+  );
+
+/** A supplier sells an item from now on, by the base unit, behind the sources there are. */
+export const insertSource = (tx: Tx, itemId: number, supplierId: number) =>
+  tx.run(
+    `INSERT INTO source (item_id, supplier_id, preference)
+     SELECT :itemId, :supplierId, COALESCE(MAX(preference), 0) + 1 FROM source WHERE item_id = :itemId`,
+    { itemId, supplierId },
+  );

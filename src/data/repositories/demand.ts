@@ -16,6 +16,28 @@ export async function readDays(tx: Tx, itemIds: readonly number[], after: string
   );
 }
 
+/** What was used on each day after one, as it was brought by a file, for all pairs of these items. */
+export async function readBroughtDays(tx: Tx, itemIds: readonly number[], after: string): Promise<DayOfMovements[]> {
+  const ids = list('id', itemIds);
+  if (!ids) return [];
+  return tx.rows<DayOfMovements>(
+    `SELECT item_id AS itemId, location_id AS locationId, day AS date, '0' AS \`change\`, quantity AS sold
+       FROM daily_demand WHERE item_id IN (${ids.sql}) AND day > :after ORDER BY day`,
+    { ...ids.values, after },
+  );
+}
+
+/** The day of the first movement of each pair of these items. */
+export async function readFirstDays(tx: Tx, itemIds: readonly number[]): Promise<(Pair & { readonly date: string })[]> {
+  const ids = list('id', itemIds);
+  if (!ids) return [];
+  return tx.rows<Pair & { date: string }>(
+    `SELECT item_id AS itemId, location_id AS locationId, MIN(business_date) AS date FROM movement
+      WHERE item_id IN (${ids.sql}) GROUP BY item_id, location_id`,
+    ids.values,
+  );
+}
+
 export type RateRow = Pair & { readonly perDay: string };
 
 export async function readRates(tx: Tx, itemIds: readonly number[]): Promise<RateRow[]> {
@@ -36,3 +58,28 @@ export const upsertRates = (tx: Tx, rows: readonly RateRow[], measuredOn: string
 
 export const deleteRate = (tx: Tx, { itemId, locationId }: Pair) =>
   tx.run('DELETE FROM demand_rate WHERE item_id = :itemId AND location_id = :locationId', { itemId, locationId });
+
+/** Which items these take the place of, however many steps back: predecessor and who inherits its history. */
+export async function readPredecessors(
+  tx: Tx,
+  itemIds: readonly number[],
+): Promise<readonly { readonly itemId: number; readonly heirId: number }[]> {
+  const found: { itemId: number; heirId: number }[] = [];
+  const heirs = new Map(itemIds.map((id) => [id, [id]]));
+  for (let step = [...itemIds]; step.length > 0; ) {
+    const rows = await tx.rowsOf<{ itemId: number; next: number }>(
+      'SELECT id AS itemId, successor_id AS next FROM item WHERE successor_id IN (?)',
+      step,
+    );
+    // A chain that leads back to itself is refused when it is entered; here it would only end early.
+    step = [];
+    for (const { itemId, next } of rows) {
+      if (heirs.has(itemId) && found.some((f) => f.itemId === itemId)) continue;
+      const own = heirs.get(next) ?? [];
+      for (const heirId of own) found.push({ itemId, heirId });
+      heirs.set(itemId, [...(heirs.get(itemId) ?? []), ...own]);
+      step.push(itemId);
+    }
+  }
+  return found;
+}

@@ -11,14 +11,22 @@ export type FoundOrder = {
 
 const LIMIT = 7;
 
-/** Items whose number begins with the text or whose name holds it; numbers and beginnings of names first. */
-export const findItems = (tx: Tx, text: string) =>
-  tx.rows<FoundItem>(
-    `SELECT id, number, name FROM item
-      WHERE LOCATE(:text, number) = 1 OR LOCATE(:text, name) > 0 OR LOCATE(:text, number) > 0
-      ORDER BY LOCATE(:text, number) <> 1, LOCATE(:text, name) <> 1, name, id LIMIT ${LIMIT}`,
-    { text },
-  );
+/** Items that have exactly this number or this code on a label (`gtin`: its 14-digit form, if it is one). */
+export const findByCode = async (tx: Tx, text: string, gtin: string): Promise<number[]> =>
+  (
+    await tx.rows<{ id: number }>(
+      `SELECT b.item_id AS id FROM barcode b WHERE (b.kind = 'gtin' AND b.code = :gtin) OR (b.kind = 'internal' AND b.code = :text)
+       UNION SELECT i.id FROM item i WHERE i.number = :text LIMIT ${LIMIT}`,
+      { text, gtin },
+    )
+  ).map((r) => r.id);
+
+/** These items, in the order of their ids given. */
+export async function readFoundItems(tx: Tx, ids: readonly number[]): Promise<FoundItem[]> {
+  const rows = await tx.rowsOf<FoundItem>('SELECT id, number, name FROM item WHERE id IN (?)', ids);
+  const byId = new Map(rows.map((r) => [r.id, r]));
+  return ids.flatMap((id) => byId.get(id) ?? []);
+}
 
 /** Orders by their number, or of a supplier whose name holds the text; newest first. */
 export const findOrders = (tx: Tx, text: string) =>

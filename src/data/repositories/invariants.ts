@@ -71,7 +71,7 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
   {
     name: 'received quantities and values equal their receipts',
     sql: `SELECT COUNT(*) AS n FROM delivery_part d LEFT JOIN (
-            SELECT x.delivery_part_id, SUM(x.base_quantity) q, SUM(x.pack_quantity) p, SUM(x.value_minor) v
+            SELECT x.delivery_part_id, SUM(x.base_quantity) q, SUM(x.pack_quantity) p, SUM(x.order_minor) v
               FROM goods_receipt_line x WHERE NOT EXISTS (SELECT 1 FROM receipt_reversal v WHERE v.receipt_id = x.receipt_id)
              GROUP BY x.delivery_part_id) r ON r.delivery_part_id = d.id
           WHERE d.received_quantity <> COALESCE(r.q, 0) OR d.received_packs <> COALESCE(r.p, 0)

@@ -1,5 +1,4 @@
 import { atLocations, list, type SqlValue, type Tx } from '../sql';
-import { FOUND_ITEM } from './catalogue';
 
 export type Pair = { readonly itemId: number; readonly locationId: number };
 
@@ -120,14 +119,14 @@ export async function readLevels(
   });
 }
 
-/** What the stock of the items found is worth at these places, in minor units. */
-export async function sumStockValue(tx: Tx, search: string, locationIds: readonly number[] | null): Promise<number> {
+/** What stock is worth at these places, by item, in minor units. */
+export async function readStockValues(tx: Tx, locationIds: readonly number[] | null): Promise<Map<number, number>> {
   const at = atLocations('l.location_id', locationIds);
-  const row = await tx.row<{ value: string | number | null }>(
-    `SELECT SUM(l.value_minor) AS value FROM level l JOIN item i ON i.id = l.item_id WHERE ${FOUND_ITEM} ${at.sql}`,
-    { search, ...at.values },
+  const rows = await tx.rows<{ itemId: number; value: string | number }>(
+    `SELECT l.item_id AS itemId, SUM(l.value_minor) AS value FROM level l WHERE TRUE ${at.sql} GROUP BY l.item_id`,
+    at.values,
   );
-  return Number(row?.value ?? 0);
+  return new Map(rows.map((r) => [r.itemId, Number(r.value)]));
 }
 
 export type MovementKind =

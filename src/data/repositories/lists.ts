@@ -1,3 +1,4 @@
+import type { Barcode } from '@/core/codes';
 import type { Tx } from '../sql';
 
 export type ListKind = 'needs' | 'trays' | 'orders' | 'items' | 'policies';
@@ -62,14 +63,22 @@ export async function readList(
   );
 }
 
+/** An item by its number, or by a barcode as it is kept. */
+const ITEM_OF_CODE = `(i.number = :code OR i.id IN (SELECT b.item_id FROM barcode b WHERE b.kind = :barcodeKind AND b.code = :barcode))`;
+
 /** Ids of entries that a scanned code means, per kind of list. */
 const codeQueries: Readonly<Record<ListKind, string>> = {
-  items: 'SELECT id FROM item WHERE number = :code',
-  policies: 'SELECT id FROM item WHERE number = :code',
-  needs: 'SELECT n.id FROM need n JOIN item i ON i.id = n.item_id WHERE i.number = :code',
-  trays: 'SELECT t.id FROM tray_line t JOIN item i ON i.id = t.item_id WHERE i.number = :code',
+  items: `SELECT i.id FROM item i WHERE ${ITEM_OF_CODE}`,
+  policies: `SELECT i.id FROM item i WHERE ${ITEM_OF_CODE}`,
+  needs: `SELECT n.id FROM need n JOIN item i ON i.id = n.item_id WHERE ${ITEM_OF_CODE}`,
+  trays: `SELECT t.id FROM tray_line t JOIN item i ON i.id = t.item_id WHERE ${ITEM_OF_CODE}`,
   orders: 'SELECT id FROM purchase_order WHERE number = :code',
 };
 
-export const readIdsByCode = async (tx: Tx, kind: ListKind, code: string): Promise<number[]> =>
-  (await tx.rows<{ id: number }>(codeQueries[kind], { code })).map((r) => r.id);
+export const readIdsByCode = async (tx: Tx, kind: ListKind, code: string, barcode: Barcode): Promise<number[]> =>
+  (
+    await tx.rows<{ id: number }>(
+      codeQueries[kind],
+      kind === 'orders' ? { code } : { code, barcodeKind: barcode.kind, barcode: barcode.code },
+    )
+  ).map((r) => r.id);

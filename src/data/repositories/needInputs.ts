@@ -3,10 +3,11 @@ import { emptyNeedRunInput, type NeedRunInput, refillLevel, roundings } from '@/
 import { contentMicro, type Pack, packContent } from '@/core/packs';
 import { effectivePolicy, type PolicySetting } from '@/core/policy';
 import { MICRO } from '@/core/quantity';
-import { preferredSource } from '@/core/sourcing';
+import { chooseSource, type SourceAtPlace } from '@/core/sourcing';
 import { fraction } from '@/core/units';
 import type { Tx } from '../sql';
 import { readCompany } from './company';
+import { readSourcePlaces, sourceAt } from './sourcePlaces';
 
 /** Inputs of a need run with what each slot stands for: slot = index of item × number of locations + index of location. */
 export type NeedInputs = {
@@ -40,6 +41,7 @@ type SourceCells = [
   number,
   'working' | 'calendar',
   number,
+  number | null,
 ];
 
 /** Reads everything a need run depends on, into typed arrays. With item ids, only for those items (all their locations);
@@ -49,9 +51,9 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
   const where = (column: string, and = 'WHERE') =>
     only === null ? '' : `${and} ${column} IN (${only.map(Number).join(',')})`;
   const company = await readCompany(tx);
-  const places = (await tx.arrays("SELECT id FROM location WHERE kind <> 'transit' ORDER BY sort_order, id")) as [
-    number,
-  ][];
+  const places = (await tx.arrays(
+    "SELECT id, status = 'closed' FROM location WHERE kind <> 'transit' ORDER BY sort_order, id",
+  )) as [number, number][];
   const locationIds = places.map((r) => r[0]);
   const items = (await tx.arrays(`SELECT id, status FROM item ${where('id')} ORDER BY id`)) as [number, string][];
   const itemIds = items.map((r) => r[0]);
@@ -120,6 +122,10 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     if (status !== 'active') arrays.planned.fill(0, i * width, (i + 1) * width);
   }
 
+  // Nothing is planned for a place that is closed.
+  for (const [l, [, closed]] of places.entries())
+    if (closed === 1) for (let i = 0; i < itemIds.length; i += 1) arrays.planned[i * width + l] = 0;
+
   const packs = new Map<number, Pack>();
   for (const [id, name, num, den, of] of (await tx.arrays(
     `SELECT id, name, count_num, count_den, of_pack_id FROM pack ${where('item_id')}`,
@@ -128,37 +134,53 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
   }
   const sources = (await tx.arrays(
     `SELECT s.item_id, s.id, s.preference, s.pack_id, ${micro('s.minimum_quantity')}, s.multiple_packs, s.rounding,
-            p.lead_time_days, p.lead_time_kind, p.status = 'active'
+            COALESCE(s.lead_time_days, p.lead_time_days), p.lead_time_kind, p.status = 'active',
+            CAST(s.share_percent AS DOUBLE)
        FROM source s JOIN supplier p ON p.id = s.supplier_id ${where('s.item_id')} ORDER BY s.item_id`,
   )) as SourceCells[];
   const horizons = new Map<string, string>();
-  const itemHorizon: (string | null)[] = new Array(itemIds.length).fill(null);
-  const itemLead: (LeadTime | null)[] = new Array(itemIds.length).fill(null);
+  const slotHorizon: (string | null)[] = new Array(arrays.count).fill(null);
+  const slotLead: (LeadTime | null)[] = new Array(arrays.count).fill(null);
+  const { placed, bought } = await readSourcePlaces(tx, only);
   arrays.packMicro.fill(MICRO);
   arrays.multiplePacks.fill(1);
   for (let i = 0; i < sources.length; ) {
     const item = (sources[i] as SourceCells)[0];
-    const ranked = [];
+    const ranked: (SourceAtPlace & { cells: SourceCells })[] = [];
     for (; i < sources.length && (sources[i] as SourceCells)[0] === item; i += 1) {
       const cells = sources[i] as SourceCells;
-      ranked.push({ id: cells[1], preference: cells[2], supplierActive: cells[9] === 1, cells });
+      const [, id, preference, , , , , , , active, share] = cells;
+      ranked.push({ id, preference, supplierActive: active === 1, share, bought: 0, here: false, cells });
     }
-    const best = preferredSource(ranked);
-    if (!best) continue;
-    const [, id, , packId, minimum, multiple, rounding, leadDays, leadKind] = best.cells;
     const from = (itemIndex.get(item) as number) * width;
-    const content = packId === null ? { ok: true as const, value: MICRO } : packMicroOf(packs, packId);
-    if (!content.ok) throw new Error(`pack ${packId}: ${JSON.stringify(content.error)}`);
-    sourceIds.fill(id, from, from + width);
-    arrays.orderMinimum.fill(minimum, from, from + width);
-    arrays.packMicro.fill(content.value, from, from + width);
-    arrays.multiplePacks.fill(multiple, from, from + width);
-    arrays.rounding.fill(roundings.indexOf(rounding), from, from + width);
-    const key = `${leadDays}${leadKind}`;
-    const horizon = horizons.get(key) ?? (coverHorizon(today, { days: leadDays, kind: leadKind }) as string);
-    horizons.set(key, horizon);
-    itemHorizon[itemIndex.get(item) as number] = horizon;
-    itemLead[itemIndex.get(item) as number] = { days: leadDays, kind: leadKind };
+    const use = (best: { cells: SourceCells }, first: number, end: number) => {
+      const [, id, , packId, minimum, multiple, rounding, leadDays, leadKind] = best.cells;
+      const content = packId === null ? { ok: true as const, value: MICRO } : packMicroOf(packs, packId);
+      if (!content.ok) throw new Error(`pack ${packId}: ${JSON.stringify(content.error)}`);
+      sourceIds.fill(id, first, end);
+      arrays.orderMinimum.fill(minimum, first, end);
+      arrays.packMicro.fill(content.value, first, end);
+      arrays.multiplePacks.fill(multiple, first, end);
+      arrays.rounding.fill(roundings.indexOf(rounding), first, end);
+      const key = `${leadDays}${leadKind}`;
+      const horizon = horizons.get(key) ?? (coverHorizon(today, { days: leadDays, kind: leadKind }) as string);
+      horizons.set(key, horizon);
+      slotHorizon.fill(horizon, first, end);
+      slotLead.fill({ days: leadDays, kind: leadKind }, first, end);
+    };
+    // Where no place differs and nothing is shared, one choice serves all places of the item.
+    if (ranked.every((s) => s.share === null && !placed.has(s.id))) {
+      const best = chooseSource(ranked);
+      if (best) use(best.source, from, from + width);
+      continue;
+    }
+    for (const [l, locationId] of locationIds.entries()) {
+      const here = ranked.map((s) =>
+        sourceAt(s, placed.get(s.id)?.get(locationId), bought.get(`${s.id}/${locationId}`) ?? 0),
+      );
+      const best = chooseSource(here);
+      if (best) use(best.source, from + l, from + l + 1);
+    }
   }
 
   // Open supply: parts of approved and sent orders are on the way (unless wanted after the horizon), drafts and tray
@@ -205,10 +227,10 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     return due;
   };
   for (const [item, location, isDraft, wanted, open, decision] of supply) {
-    const horizon = itemHorizon[itemIndex.get(item) as number] ?? null;
     const at = slot(item, location);
+    const horizon = slotHorizon[at] ?? null;
     if (horizon !== null && wanted !== null && wanted > horizon) {
-      const due = dueAt(wanted, itemLead[itemIndex.get(item) as number] ?? null);
+      const due = dueAt(wanted, slotLead[at] ?? null);
       if (nextDue[at] === 0 || due < (nextDue[at] as number)) nextDue[at] = due;
       continue;
     }

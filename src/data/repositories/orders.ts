@@ -1,3 +1,4 @@
+import type { Rate } from '@/core/money';
 import type { LineKind, OrderState } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { list, type SqlValue, type Tx } from '../sql';
@@ -15,6 +16,8 @@ export type OrderRow = {
   currency: string;
   paymentTerms: string;
   deliveryTerms: string;
+  shippingWay: string;
+  orderText: string;
   supplierAddress: string;
   createdBy: string;
   createdAt: string;
@@ -27,7 +30,8 @@ export type OrderRow = {
 
 const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS supplierName, s.status = 'blocked' AS supplierBlocked,
   s.email AS supplierEmail, s.order_minimum_minor AS orderMinimum, o.state, o.order_date AS orderDate, o.currency,
-  o.payment_terms AS paymentTerms, o.delivery_terms AS deliveryTerms, o.supplier_address AS supplierAddress,
+  o.payment_terms AS paymentTerms, o.delivery_terms AS deliveryTerms, o.shipping_way AS shippingWay, o.order_text AS orderText,
+  o.supplier_address AS supplierAddress,
   c.name AS createdBy, o.created_at AS createdAt, a.name AS approvedBy, o.approved_at AS approvedAt,
   o.sent_at AS sentAt, o.sent_how AS sentHow, o.version`;
 const orderTables = `purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN app_user c ON c.id = o.created_by
@@ -71,6 +75,8 @@ export const insertOrder = async (
     currency: string;
     paymentTerms: string;
     deliveryTerms: string;
+    shippingWay: string;
+    orderText: string;
     supplierAddress: string;
     userId: number;
     at: string;
@@ -79,8 +85,9 @@ export const insertOrder = async (
   (
     await tx.run(
       `INSERT INTO purchase_order (supplier_id, state, order_date, currency, payment_terms, delivery_terms,
-                                   supplier_address, created_by, created_at)
-       VALUES (:supplierId, 'draft', :orderDate, :currency, :paymentTerms, :deliveryTerms, :supplierAddress, :userId, :at)`,
+                                   shipping_way, order_text, supplier_address, created_by, created_at)
+       VALUES (:supplierId, 'draft', :orderDate, :currency, :paymentTerms, :deliveryTerms, :shippingWay, :orderText,
+               :supplierAddress, :userId, :at)`,
       o,
     )
   ).id;
@@ -101,6 +108,15 @@ export const approveOrderRow = (
     o,
   );
 
+/** The rate an order was approved at, as quoted. */
+export const keepOrderRate = (tx: Tx, id: number, r: Rate) =>
+  tx.run('UPDATE purchase_order SET rate = :rate, rate_direction = :direction, rate_date = :validFrom WHERE id = :id', {
+    id,
+    rate: r.rate,
+    direction: r.direction,
+    validFrom: r.validFrom,
+  });
+
 export const markSent = (tx: Tx, o: { id: number; userId: number; at: string; how: string }) =>
   tx.run(
     `UPDATE purchase_order SET state = 'sent', sent_by = :userId, sent_at = :at, sent_how = :how, version = version + 1
@@ -116,6 +132,8 @@ export type OrderLineRow = {
   itemId: number | null;
   itemNumber: string | null;
   unitName: string | null;
+  /** What the buyer is told of the item as it is on file now. */
+  buyerNote: string | null;
   sourceId: number | null;
   description: string;
   supplierItemNumber: string;
@@ -131,14 +149,17 @@ export type OrderLineRow = {
   priceContentDen: number;
   expectedAmount: string | null;
   freeOfCharge: number;
+  priceOrigin: 'standard_cost' | 'last_price' | null;
+  /** The edition that is ordered, the item's latest unless another is chosen; '' where it has none. */
+  edition: string;
 };
 
 const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l.item_id AS itemId, i.number AS itemNumber,
-  i.unit_name AS unitName, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,
+  i.unit_name AS unitName, i.buyer_note AS buyerNote, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,
   l.pack_id AS packId, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
   l.pack_quantity AS packQuantity, l.base_quantity AS baseQuantity, l.price_amount AS priceAmount,
   l.price_per AS pricePer, l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen,
-  l.expected_amount AS expectedAmount, l.free_of_charge AS freeOfCharge`;
+  l.expected_amount AS expectedAmount, l.free_of_charge AS freeOfCharge, l.price_origin AS priceOrigin, l.edition`;
 
 export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promise<OrderLineRow[]> {
   const ids = list('id', orderIds);
@@ -150,17 +171,17 @@ export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promi
   );
 }
 
-export type NewLine = Omit<OrderLineRow, 'id' | 'itemNumber' | 'unitName' | 'freeOfCharge'>;
+export type NewLine = Omit<OrderLineRow, 'id' | 'itemNumber' | 'unitName' | 'buyerNote' | 'freeOfCharge'>;
 
 export const insertOrderLine = async (tx: Tx, l: NewLine): Promise<number> =>
   (
     await tx.run(
       `INSERT INTO order_line (order_id, line_no, kind, item_id, source_id, description, supplier_item_number, pack_id,
          pack_name, content_num, content_den, pack_quantity, base_quantity, price_amount, price_per, price_content_num,
-         price_content_den, expected_amount)
+         price_content_den, expected_amount, price_origin, edition)
        VALUES (:orderId, :lineNo, :kind, :itemId, :sourceId, :description, :supplierItemNumber, :packId,
          :packName, :contentNum, :contentDen, :packQuantity, :baseQuantity, :priceAmount, :pricePer, :priceContentNum,
-         :priceContentDen, :expectedAmount)`,
+         :priceContentDen, :expectedAmount, :priceOrigin, :edition)`,
       l as unknown as Record<string, SqlValue>,
     )
   ).id;
@@ -177,12 +198,14 @@ export const updateOrderLine = (
     priceContentDen: SqlValue;
     expectedAmount: SqlValue;
     freeOfCharge: number;
+    priceOrigin: SqlValue;
+    edition: string;
   },
 ) =>
   tx.run(
     `UPDATE order_line SET pack_quantity = :packQuantity, base_quantity = :baseQuantity, price_amount = :priceAmount,
             price_per = :pricePer, price_content_num = :priceContentNum, price_content_den = :priceContentDen,
-            expected_amount = :expectedAmount, free_of_charge = :freeOfCharge WHERE id = :id`,
+            expected_amount = :expectedAmount, free_of_charge = :freeOfCharge, price_origin = :priceOrigin, edition = :edition WHERE id = :id`,
     l,
   );
 
@@ -275,6 +298,7 @@ export type LastBought = {
   orderId: number;
   number: string;
   orderDate: string;
+  currency: string;
   supplier: string;
   packQuantity: string;
   packName: string;
@@ -287,7 +311,7 @@ export type LastBought = {
 /** Earlier purchases of an item, newest first: approved or sent lines that are not cancelled. */
 export const readLastBought = (tx: Tx, itemId: number, limit: number) =>
   tx.rows<LastBought>(
-    `SELECT o.id AS orderId, o.number, o.order_date AS orderDate, s.name AS supplier, l.pack_quantity AS packQuantity,
+    `SELECT o.id AS orderId, o.number, o.order_date AS orderDate, o.currency, s.name AS supplier, l.pack_quantity AS packQuantity,
             l.pack_name AS packName, l.price_amount AS priceAmount, l.price_per AS pricePer,
             l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen
        FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id

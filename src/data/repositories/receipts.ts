@@ -29,11 +29,12 @@ export const insertReceiptLines = (
     packQuantity: string;
     baseQuantity: string;
     value: number;
+    orderValue: number;
   }[],
 ) =>
   tx.insertMany(
-    'INSERT INTO goods_receipt_line (receipt_id, line_no, delivery_part_id, item_id, pack_quantity, base_quantity, value_minor)',
-    lines.map((l, i) => [receiptId, i + 1, l.partId, l.itemId, l.packQuantity, l.baseQuantity, l.value]),
+    'INSERT INTO goods_receipt_line (receipt_id, line_no, delivery_part_id, item_id, pack_quantity, base_quantity, value_minor, order_minor)',
+    lines.map((l, i) => [receiptId, i + 1, l.partId, l.itemId, l.packQuantity, l.baseQuantity, l.value, l.orderValue]),
   );
 
 export type ReceiptRow = {
@@ -133,13 +134,15 @@ export type ReceiptLineRow = {
   readonly itemId: number | null;
   readonly packQuantity: string;
   readonly baseQuantity: string;
+  /** In the company's currency, and in the order's. */
   readonly value: number;
+  readonly orderValue: number;
 };
 
 export const readReceiptLines = (tx: Tx, receiptId: number) =>
   tx.rows<ReceiptLineRow>(
     `SELECT line_no AS lineNo, delivery_part_id AS partId, item_id AS itemId, pack_quantity AS packQuantity,
-            base_quantity AS baseQuantity, value_minor AS value
+            base_quantity AS baseQuantity, value_minor AS value, order_minor AS orderValue
        FROM goods_receipt_line WHERE receipt_id = :receiptId ORDER BY line_no`,
     { receiptId },
   );
