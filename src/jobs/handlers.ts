@@ -1,22 +1,13 @@
 import { readItemIdsAfter } from '@/data/repositories/catalogue';
 import { countDirty } from '@/data/repositories/planning';
 import { readSnapshot } from '@/data/transaction';
-import type { Deps } from '@/services/deps';
 import { beginDay, markChanged, recomputeDirty } from '@/services/planning/recompute';
 import type { JobKind } from '@/services/work/leaveToWorker';
+import type { Handler } from './handler';
+import { fetchRates } from './rates';
+import { checkSheet, readSheet, writeSheet } from './sheets';
 
-/** What a job is given: its input, where an earlier attempt came to, and a way to say how far it is. `step` throws when the
- *  job was cancelled or taken over. */
-export type Run = {
-  readonly input: unknown;
-  readonly resumeAt: unknown;
-  readonly step: (progress: {
-    readonly done: number;
-    readonly total: number | null;
-    readonly resumeAt: unknown;
-  }) => Promise<void>;
-};
-export type Handler = (deps: Deps, run: Run) => Promise<void>;
+export type { Handler } from './handler';
 
 /** Pairs recomputed in one transaction: a change to one of them waits so long. */
 const CHUNK = 1000;
@@ -53,4 +44,8 @@ export const handlers: Readonly<Record<JobKind, Handler>> = {
   recompute,
   'check-needs': checkNeeds,
   'begin-day': (deps) => beginDay(deps),
+  'read-sheet': readSheet,
+  'check-sheet': checkSheet,
+  'write-sheet': writeSheet,
+  'fetch-rates': fetchRates,
 };

@@ -1,5 +1,5 @@
 import { ok } from '@/core/result';
-import { readCompany } from '@/data/repositories/company';
+import { isFounded, readCompany } from '@/data/repositories/company';
 import { anyDirty } from '@/data/repositories/planning';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, stamp, todayOf } from '@/services/deps';
@@ -7,13 +7,15 @@ import { recomputeDirty, takeDue } from '@/services/planning/recompute';
 import { leaveToWorker } from '@/services/work/leaveToWorker';
 
 /** What happens by itself as time goes on: pairs that have become due are marked, marks that nobody else has taken are
- *  recomputed, and a new business day begins. */
+ *  recomputed, and a new business day begins. Before there is a company nothing happens. */
 export async function tick(deps: Deps): Promise<void> {
   const now = stamp(deps.clock());
   const found = await readSnapshot(deps.pool, async (tx) => {
+    if (!(await isFounded(tx))) return null;
     const company = await readCompany(tx);
     return { newDay: company.needsAsOf !== todayOf(deps, company), dirty: await anyDirty(tx) };
   });
+  if (!found) return;
   const due = await takeDue(deps);
   if (found.dirty || due > 0) await recomputeDirty(deps, 200);
   if (found.newDay) await write(deps.pool, async (tx) => ok(await leaveToWorker(tx, 'begin-day', now, null)));

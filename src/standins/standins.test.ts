@@ -1,0 +1,74 @@
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createTransport } from 'nodemailer';
+import { readMailbox, startMailbox } from './mailbox';
+import { rateFile, startRateFile } from './rateFile';
+
+describe('the file of rates', () => {
+  const rows = (today: string, days: number) =>
+    rateFile(today, days)
+      .trimEnd()
+      .split('\r\n')
+      .map((r) => r.split(','));
+
+  test('has every working day up to the date, and no other', () => {
+    const [heads, ...lines] = rows('2026-11-25', 14);
+    expect(heads).toEqual(['Currency', 'Valid from', 'Quoted as', 'Rate', 'Source']);
+    // Two weeks back from a Wednesday: 12 November is a Thursday.
+    expect([...new Set(lines.map((l) => l[1]))]).toEqual(
+      '12 13 16 17 18 19 20 23 24 25'.split(' ').map((d) => `2026-11-${d}`),
+    );
+    for (const day of new Set(lines.map((l) => l[1])))
+      expect(lines.filter((l) => l[1] === day).map((l) => l[0])).toEqual(['USD', 'GBP', 'JPY', 'CHF']);
+  });
+
+  test('is the same for the same day, whatever day it is asked on, and strays little', () => {
+    const later = new Map(rows('2026-11-25', 60).map((l) => [`${l[0]} ${l[1]}`, l[3]]));
+    for (const [currency, day, , rate] of rows('2026-11-11', 20).slice(1)) {
+      expect(later.get(`${currency} ${day}`)).toBe(rate);
+      // Decimals as quotations have them: two for a currency without a minor unit, four for the others.
+      expect(rate).toMatch(currency === 'JPY' ? /^\d+\.\d{2}$/ : /^\d+\.\d{4}$/);
+      const middle = { USD: 1.0842, GBP: 0.8571, JPY: 161.3, CHF: 0.9418 }[currency ?? ''] ?? 0;
+      expect(Math.abs(Number(rate) / middle - 1)).toBeLessThan(0.017);
+    }
+  });
+
+  test('is served on loopback as CSV; there is nothing else', async () => {
+    const served = await startRateFile(0, () => new Date('2026-11-25T10:00:00Z'));
+    const answer = await fetch(served.url);
+    expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/csv; charset=utf-8']);
+    expect(await answer.text()).toBe(rateFile('2026-11-25', 10));
+    expect((await fetch(served.url.replace('rates', 'other'))).status).toBe(404);
+    await served.close();
+    await expect(fetch(served.url)).rejects.toThrow();
+  });
+});
+
+describe('the mailbox', () => {
+  test('keeps each mail as it came, newest first; the same message twice is one', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'vorrat-mailbox-'));
+    const mailbox = await startMailbox(folder, 0);
+    const transport = createTransport({ host: '127.0.0.1', port: mailbox.port, secure: false });
+    const send = (n: number, subject: string) =>
+      transport.sendMail({
+        ...{ from: 'Quillon Yarn & Cloth <purchasing@quillon.example>', to: 'orders@hol.example' },
+        ...{ subject, text: `Grüße, Nr. ${n}`, messageId: `<order-${n}@quillon.example>` },
+      });
+    await send(1, 'Purchase order 1');
+    await new Promise((later) => setTimeout(later, 20));
+    await send(2, 'Größenliste für Łódź');
+    await send(1, 'Purchase order 1');
+    const mails = await readMailbox(folder, 10);
+    expect(mails.map((m) => m.subject).sort()).toEqual(['Größenliste für Łódź', 'Purchase order 1']);
+    expect(readdirSync(folder)).toHaveLength(2);
+    const second = mails.find((m) => m.subject.startsWith('Größ'));
+    expect(second?.to).toContain('orders@hol.example');
+    expect(second?.text.trim()).toBe('Grüße, Nr. 2');
+    expect(await readMailbox(folder, 1)).toHaveLength(1);
+    transport.close();
+    await mailbox.close();
+    rmSync(folder, { recursive: true });
+    expect(await readMailbox(join(folder, 'gone'), 10)).toEqual([]);
+  });
+});
