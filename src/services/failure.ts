@@ -1,13 +1,17 @@
 import type { PriceFault } from '@/core/money';
-import type { Forbidden } from '@/core/people';
+import type { Forbidden, PersonFault } from '@/core/people';
 import type { PolicyFault } from '@/core/policy';
 import type { Finding, OrderStateFault } from '@/core/purchase';
 import type { Quantity, QuantityFault } from '@/core/quantity';
+import type { RowFault } from '@/core/sheets';
 
 export type FieldFault =
   | QuantityFault
   | PriceFault
   | PolicyFault
+  | PersonFault
+  | { readonly kind: 'no_currency'; readonly text: string }
+  | { readonly kind: 'no_time_zone'; readonly text: string }
   | { readonly kind: 'zero_quantity' }
   | { readonly kind: 'absurd_quantity'; readonly text: string; readonly times: number }
   | { readonly kind: 'not_a_date'; readonly text: string }
@@ -32,12 +36,29 @@ export type Failure =
         | 'receipt'
         | 'supplier'
         | 'source'
+        | 'template'
+        | 'import'
+        | 'user'
+        | 'role'
+        | 'view'
+        | 'invitation'
+        | 'list'
         | 'job';
     }
   | { readonly kind: 'invalid_field'; readonly field: string; readonly fault: FieldFault }
   | {
       readonly kind: 'changed_meanwhile';
-      readonly what: 'need' | 'order' | 'value' | 'policy' | 'tray' | 'supplier' | 'source';
+      readonly what:
+        | 'need'
+        | 'order'
+        | 'value'
+        | 'policy'
+        | 'tray'
+        | 'supplier'
+        | 'source'
+        | 'import'
+        | 'record'
+        | 'user';
       readonly who: string | null;
       readonly now: string | null;
     }
@@ -48,11 +69,26 @@ export type Failure =
   | { readonly kind: 'list_gone' }
   | { readonly kind: 'not_free'; readonly itemId: number; readonly free: Quantity }
   | { readonly kind: 'books_closed'; readonly to: string }
+  | { readonly kind: 'no_rate'; readonly currency: string; readonly on: string }
   | { readonly kind: 'touched_since'; readonly who: string; readonly action: string; readonly at: string }
   | { readonly kind: 'not_undoable'; readonly because: 'unknown' | 'already_undone' | 'gone_on' }
   | { readonly kind: 'no_mail_address'; readonly supplier: string }
   | { readonly kind: 'already_reversed'; readonly receipt: string }
+  | { readonly kind: 'file_too_large'; readonly mostMegabytes: number }
+  | { readonly kind: 'columns_missing'; readonly columns: readonly string[] }
+  | { readonly kind: 'column_twice'; readonly column: string }
+  | { readonly kind: 'not_now'; readonly state: string }
+  /** What is wrong with records that were typed, one list for each. */
+  | { readonly kind: 'wrong_rows'; readonly faults: readonly (readonly RowFault[])[] }
   | { readonly kind: 'key_reused' }
+  | { readonly kind: 'wrong_code' }
+  | { readonly kind: 'already_founded' }
+  | { readonly kind: 'login_taken'; readonly login: string }
+  | { readonly kind: 'name_taken'; readonly name: string }
+  | { readonly kind: 'last_owner' }
+  | { readonly kind: 'not_oneself' }
+  | { readonly kind: 'role_in_use'; readonly people: number }
+  | { readonly kind: 'link_void' }
   | { readonly kind: 'wrong_password' }
   | { readonly kind: 'too_many_attempts'; readonly minutes: number };
 

@@ -1,10 +1,12 @@
 import { mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Values } from '@/core/sheets';
 import type { Handler } from '@/jobs/handlers';
 import { sendWaitingMail } from '@/jobs/mail';
 import { tick } from '@/jobs/tick';
 import { LEASE_SECONDS, workOnce } from '@/jobs/worker';
+import type { ListFile } from '@/services/lists/fileColumns';
 import { markChanged } from '@/services/planning/recompute';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { approveOrder } from '@/services/purchase/approveOrder';
@@ -12,7 +14,9 @@ import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { cancelJob } from '@/services/work/cancelJob';
+import { readJobExport } from '@/services/work/readJobExport';
 import { readJobs } from '@/services/work/readJobs';
+import { readMailExport } from '@/services/work/readMailExport';
 import { startJob } from '@/services/work/startJob';
 import { readMailbox, startMailbox } from '@/standins/mailbox';
 import { acceptSome, type Books, freshBooks, MONDAY, mira, must, req, violations } from './support';
@@ -29,6 +33,11 @@ beforeEach(async () => {
 
 const later = (seconds: number) =>
   books.deps.setClock(new Date(books.deps.clock().getTime() + seconds * 1000).toISOString());
+const pages = async (file: ListFile) => {
+  const all: Values[][] = [];
+  for await (const page of file.rows) all.push(page);
+  return all;
+};
 const start = async () => must(await startJob(books.deps, mira, req({ kind: 'check-needs' as const }))).jobId;
 const job = async (id: number) => {
   const found = must(await readJobs(books.deps, mira)).jobs.find((j) => j.id === id);
@@ -59,7 +68,7 @@ describe('work in the background', () => {
     must(await setPlanningRules(books.deps, mira, req({ ...rules, was })));
     expect(must(await readJobs(books.deps, mira))).toMatchObject({
       marked: 81 * 4,
-      jobs: [{ kind: 'recompute', state: 'waiting' }],
+      jobs: [{ name: 'Needs after a change to many items', state: 'waiting' }],
     });
     await workOnce(worker('a'));
     const after = must(await readJobs(books.deps, mira));
@@ -144,9 +153,18 @@ describe('work in the background', () => {
     books.deps.setClock('2026-11-24T06:00:00Z');
     await tick(books.deps);
     await tick(books.deps);
-    expect(must(await readJobs(books.deps, mira)).jobs.map((j) => j.kind)).toEqual(['begin-day']);
+    expect(must(await readJobs(books.deps, mira)).jobs.map((j) => j.name)).toEqual(['The new business day']);
     await workOnce(worker('a'));
     expect(await books.one('SELECT needs_as_of AS day FROM company')).toEqual({ day: '2026-11-24' });
+    const file = must(await readJobExport(books.deps, mira));
+    expect(file).toMatchObject({ title: 'In the background', today: '2026-11-24' });
+    const shown = must(await readJobs(books.deps, mira)).jobs.map((j) => ({
+      what: j.name,
+      done: j.done,
+      who: 'Vorrat',
+    }));
+    expect(await pages(file)).toMatchObject([shown]);
+    expect(shown).toHaveLength(1);
   });
 });
 
@@ -192,6 +210,16 @@ describe('mail', () => {
     expect(await sendWaitingMail(books.deps, '')).toBe(0);
     await mailbox.close();
     expect(await violations(books)).toEqual([]);
+    const file = must(await readMailExport(books.deps, mira));
+    const [[line, ...more] = []] = await pages(file);
+    expect(more).toEqual([]);
+    expect(line).toMatchObject({
+      subject: mail?.subject,
+      to: mail?.to,
+      state: 'sent',
+      attempts: 3,
+      by: 'Mira Rook',
+    });
   });
 
   test('a supplier without an address: said, and the order stays as it was', async () => {

@@ -1,12 +1,20 @@
 import type { Actor } from '@/core/people';
+import { recordsCsv } from '@/formats/writeSheet';
+import { readItemExport } from '@/services/catalogue/readItemExport';
 import { openItems, readItemRows } from '@/services/catalogue/readItems';
+import type { ListFile } from '@/services/lists/fileColumns';
 import { findInList } from '@/services/lists/findInList';
+import { readListExport } from '@/services/lists/readListExport';
+import { readChangeExport } from '@/services/people/readChangeExport';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
 import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
 import { takeBack } from '@/services/planning/takeBack';
-import { openOrders, readOrderRows } from '@/services/purchase/readOrders';
+import { makeOrders } from '@/services/purchase/makeOrders';
+import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
 import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
+import { readArrivalExport } from '@/services/stock/readArrivalExport';
+import { counts, preview } from './sheetSupport';
 import { type Books, freshBooks, MONDAY, mira, must, needOf, needsOf, otto, req } from './support';
 
 let books: Books;
@@ -143,4 +151,87 @@ test('needs stand under their suppliers; what changes is named while the list st
   expect((await trayRows())[1]).toEqual({ kind: 'gone', id: line?.id });
   expect(accepted.supplier).toBe('Hollinmere Spinners');
   expect((await changes()).status.needs).toBe(head.status.needs);
+});
+
+test('a list as a file: what it shows, row by row; what is on file in it imports again unchanged', async () => {
+  const csvOf = async (file: ListFile) => {
+    let text = '';
+    for await (const piece of recordsCsv(file.columns, file.rows)) text += piece;
+    return text;
+  };
+  const exported = async (name: 'needs' | 'trays' | 'orders' | 'policies', list: string) =>
+    csvOf(must(await readListExport(books.deps, mira, { name, list })));
+  const lines = (text: string) => text.replace('\ufeff', '').trim().split('\r\n');
+
+  const first = must(await openNeeds(books.deps, mira, { locationId: null }));
+  const needs = (await needsOf(books, mira)).needs.length;
+  const [heads, ...rows] = lines(await exported('needs', first.list));
+  expect(heads).toMatch(/^Supplier,Item,Name,Location,Free,/);
+  expect(rows).toHaveLength(needs);
+  expect(rows.find((r) => r.includes('10412-07') && r.includes('Harbour Street'))).toMatch(
+    /^Hollinmere Spinners,10412-07,/,
+  );
+  const { id: needId, fingerprint } = await needOf(books, '10412-07', 'HS');
+  must(await acceptNeed(books.deps, mira, req({ needId, fingerprint, packs: '6' })));
+  const trays = must(await openTrays(books.deps, mira));
+  expect(lines(await exported('trays', trays.list))[1]).toMatch(/^Hollinmere Spinners,10412-07,.*,196\.80,EUR$/);
+  const orders = must(await openOrders(books.deps, mira, { all: true, sort: 'number' }));
+  expect(lines(await exported('orders', orders.list))).toHaveLength(orders.count + 1);
+
+  const sheet = must(await openPolicies(books.deps, mira, { search: 'merino', locationId: null, sort: 'number' }));
+  const policies = await preview(books, 'policies', await exported('policies', sheet.list));
+  expect(counts(policies)).toEqual([0, 0, lines(await exported('policies', sheet.list)).length - 1, 0]);
+  expect(policies.import.unchangedRows).toBeGreaterThan(20);
+  const found = must(await items({ search: 'merino' }));
+  const asked = { list: found.list, columns: ['free', 'value', 'shelf'] };
+  const itemFile = await csvOf(must(await readItemExport(books.deps, mira, asked)));
+  expect(lines(itemFile)[0]).toMatch(/,Free in all \(figure\),Stock value \(figure\),Shelf \(figure\)$/);
+  expect(counts(await preview(books, 'items', itemFile))).toEqual([0, 0, found.count, 0]);
+  const expected = lines(await csvOf(must(await readArrivalExport(books.deps, mira, { locationId: null }))));
+  expect(expected[0]).toMatch(/^Expected,Where,Supplier,Order,Item,/);
+  expect(expected.length).toBeGreaterThan(4);
+  const every = { area: null, userId: null, from: '', to: '' } as const;
+  const { n } = await books.one<{ n: number }>('SELECT COUNT(*) AS n FROM change_record');
+  const changes = lines(await csvOf(must(await readChangeExport(books.deps, otto, every))));
+  expect(changes).toHaveLength(Number(n) + 1);
+  expect(changes[1]).toContain('Mira Rook');
+  // The need that was accepted above says of which item it is.
+  expect(changes.find((c) => c.includes(',need,'))).toMatch(/,Mira Rook,need,"?Fen merino 4-ply, moss"?,accepted,/);
+  expect(await readListExport(books.deps, otto, { name: 'needs', list: first.list })).toMatchObject({
+    error: { kind: 'list_gone' },
+  });
+});
+
+test('a supplier that wants an order for each place gets one, priced by itself; terms go with it', async () => {
+  await books.owner.query(
+    `INSERT INTO shipping_way (name, note) VALUES ('parcel of tests', '')
+       ON DUPLICATE KEY UPDATE note = VALUES(note)`,
+  );
+  await books.owner.query(
+    `UPDATE supplier SET tray_rule = 'per_location', order_text = 'Please no paper.',
+            shipping_way_id = (SELECT id FROM shipping_way WHERE name = 'parcel of tests') WHERE id = 1`,
+  );
+  // Together they would reach the break of ten bags; apart they don't.
+  for (const [number, code] of [
+    ['10412-07', 'HS'],
+    ['10412-01', 'OM'],
+  ] as const) {
+    const need = await needOf(books, number, code);
+    if (need.state === 'open')
+      must(await acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs: '6' })));
+  }
+  const { trays } = must(await openTrays(books.deps, mira));
+  expect(trays.map((t) => [t.supplier, t.lines, t.net])).toEqual([['Hollinmere Spinners', 2, 12 * 3_280]]);
+  const made = must(await makeOrders(books.deps, mira, req({ supplierIds: [1] })));
+  expect(made.map((m) => m.lines)).toEqual([1, 1]);
+  const orders = [];
+  for (const { orderId } of made) orders.push(must(await readOrder(books.deps, mira, orderId)));
+  expect(orders.map((o) => o.lines.flatMap((l) => l.parts.map((p) => p.location)))).toEqual([
+    ['Old Mill'],
+    ['Harbour Street'],
+  ]);
+  expect(orders.map((o) => [o.net, o.head.shippingWay, o.head.orderText])).toEqual([
+    [6 * 3_280, 'parcel of tests', 'Please no paper.'],
+    [6 * 3_280, 'parcel of tests', 'Please no paper.'],
+  ]);
 });

@@ -104,9 +104,8 @@ describe('session', () => {
   });
 });
 
-test('the bar shows only the stops and places a person may go to', async () => {
+test('the bar counts what waits for the person, at the person’s places', async () => {
   const frame = await readFrame(books.deps, jun);
-  expect(frame.stops).toEqual({ needs: false, orders: false, arrivals: true, stock: true });
   expect(frame.locations.map((l) => l.name)).toEqual(['Market Hall']);
   expect(frame.counts.arrivals).toBe(1);
   expect((await readFrame(books.deps, mira)).counts).toMatchObject({ needs: 16, trays: 0, orders: 3, arrivals: 7 });

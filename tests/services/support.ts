@@ -38,8 +38,8 @@ const environment = () => {
   };
 };
 
-/** A schema of its own with the demo company, used with the application's own rights. */
-export async function freshBooks({ seed = true } = {}): Promise<Books> {
+/** A schema of its own with the demo company (what it began with, or the whole of it), used with the application's own rights. */
+export async function freshBooks({ seed = true, whole = false } = {}): Promise<Books> {
   const name = `vorrat_t${randomBytes(5).toString('hex')}`;
   const { app, owner: ownerSettings } = environment();
   const server = openPool({ ...ownerSettings, database: '' }, 1);
@@ -48,7 +48,7 @@ export async function freshBooks({ seed = true } = {}): Promise<Books> {
   const owner = openPool({ ...ownerSettings, database: name }, 3);
   await migrate(owner, migrations);
   await grantRights(owner, name, app.user);
-  if (seed) await seedDemo(owner, new Date(MONDAY));
+  if (seed) await seedDemo(owner, new Date(MONDAY), { small: !whole });
   const pool = openPool({ ...app, database: name }, 10);
   let now = Date.parse(MONDAY);
   const rows = async <T>(sql: string, values: unknown[] = []) => (await owner.query(sql, values))[0] as T[];
@@ -83,6 +83,7 @@ export const mira: Actor = {
   role: 'buyer',
   locations: null,
   approvalLimit: 250_000,
+  locale: '',
 };
 export const otto: Actor = {
   userId: 2,
@@ -91,6 +92,7 @@ export const otto: Actor = {
   role: 'owner',
   locations: null,
   approvalLimit: null,
+  locale: '',
 };
 export const jun: Actor = {
   userId: 3,
@@ -99,6 +101,7 @@ export const jun: Actor = {
   role: 'shop',
   locations: [3],
   approvalLimit: 0,
+  locale: '',
 };
 export const edda: Actor = {
   userId: 4,
@@ -107,6 +110,7 @@ export const edda: Actor = {
   role: 'bookkeeper',
   locations: null,
   approvalLimit: 0,
+  locale: '',
 };
 
 /** A command with a key of its own. */

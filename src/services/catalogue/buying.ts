@@ -1,3 +1,4 @@
+import { arrivalDate, type BusinessDate } from '@/core/calendar';
 import type { Price } from '@/core/money';
 import { contentMicro, type Pack, packContent } from '@/core/packs';
 import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
@@ -21,6 +22,8 @@ export type BuyingBook = {
   readonly bySource: ReadonlyMap<number, Buying>;
   /** The source a suggestion buys from, per item. */
   readonly preferred: ReadonlyMap<number, Buying>;
+  /** Content of a pack of these items in base units; null = the base unit itself. */
+  readonly contentOf: (packId: number | null) => Fraction;
 };
 
 /** Sources, packs and prices of these items, ready to compute with. */
@@ -57,7 +60,7 @@ export async function readBuying(tx: Tx, itemIds: readonly number[]): Promise<Bu
     const best = preferredSource(candidates);
     if (best) preferred.set(itemId, bySource.get(best.id) as Buying);
   }
-  return { bySource, preferred };
+  return { bySource, preferred, contentOf };
 }
 
 /** What source's rounding rule is in millionths. */
@@ -67,3 +70,7 @@ export const orderRuleOf = (buying: Buying | undefined) => ({
   multiplePacks: buying?.source.multiplePacks ?? 1,
   mode: buying?.source.rounding ?? ('up' as const),
 });
+
+/** When goods ordered today from this source arrive: by its own lead time, else its supplier's. */
+export const arrivalFrom = ({ source }: Buying, today: BusinessDate): BusinessDate =>
+  arrivalDate(today, { days: source.leadTimeDays, kind: source.leadTimeKind });

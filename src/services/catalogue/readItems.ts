@@ -1,4 +1,6 @@
-import { pricePerBaseUnit } from '@/core/money';
+import { barcodeText } from '@/core/codes';
+import { landedPerUnit } from '@/core/landed';
+import { eachText, pricePerBaseUnit } from '@/core/money';
 import { packContent } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import type { EffectivePolicy } from '@/core/policy';
@@ -7,15 +9,22 @@ import { fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { type Fraction, fraction } from '@/core/units';
 import {
+  type ComponentRow,
   findItem,
+  type ItemFacts,
   type ItemRow,
+  readBarcodes,
+  readComponents,
+  readItemFacts,
   readItemIds,
   readItemsByIds,
   readPacks,
+  readShelves,
   type SourceRow,
 } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
-import { type MovementRow, readLevels, readMovements, sumStockValue } from '@/data/repositories/levels';
+import { readKnownCosts } from '@/data/repositories/costs';
+import { type MovementRow, readLevels, readMovements, readStockValues } from '@/data/repositories/levels';
 import { partFigures } from '@/data/repositories/orders';
 import { readStates } from '@/data/repositories/planning';
 import { readPoliciesOf } from '@/data/repositories/policies';
@@ -30,6 +39,7 @@ import { policyAt } from '../planning/reckonPair';
 import { type Bought, readBought } from '../purchase/bought';
 import { type Gauge, gaugeOf } from '../stock/gauge';
 import { readBuying } from './buying';
+import { everyItem, findItems, type ItemsAsked } from './findItems';
 
 export type ItemSummary = {
   readonly item: ItemRow;
@@ -39,33 +49,45 @@ export type ItemSummary = {
   readonly value: number;
   readonly supplier: string | null;
   readonly each: string | null;
+  /** Of each. */
+  readonly currency: string;
   readonly openNeeds: number;
+  /** What a base unit of the last receipt cost, in the company's currency. */
+  readonly lastCost: string | null;
+  /** Where it lies, when one place is shown. */
+  readonly shelf: string;
 };
 
-export const itemSorts = ['name', 'number', 'value'] as const;
-export type ItemSort = (typeof itemSorts)[number];
+export type { ItemSort, ItemsAsked, ItemView as ItemListView } from './findItems';
 export type ItemListHead = {
   readonly list: string;
   readonly count: number;
   readonly value: number;
   readonly currency: string;
+  /** Items that were made in the middle of other work and lack something. */
+  readonly toComplete: number;
 };
 type About = { readonly locationId: number | null };
 
-/** Opens the list of items by name or number, for all places of the person or for one. Errors: forbidden. */
+/** Opens the list of items asked for, for all places of the person or for one. Errors: forbidden. */
 export async function openItems(
   deps: Deps,
   actor: Actor,
-  filter: { readonly search: string; readonly locationId: number | null; readonly sort: ItemSort },
+  filter: Partial<ItemsAsked> & { readonly locationId: number | null },
 ): Promise<Result<ItemListHead, Failure>> {
   const allowed = may(actor, 'stock.read', filter.locationId === null ? {} : { locationIds: [filter.locationId] });
   if (!allowed.ok) return allowed;
   const at = filter.locationId === null ? actor.locations : [filter.locationId];
-  const { ids, ...head } = await readSnapshot(deps.pool, async (tx) => ({
-    ids: await readItemIds(tx, filter.search, filter.sort, at),
-    value: await sumStockValue(tx, filter.search, at),
-    currency: (await readCompany(tx)).currency,
-  }));
+  const { ids, ...head } = await readSnapshot(deps.pool, async (tx) => {
+    const ids = await findItems(tx, actor, { ...everyItem, ...filter }, at);
+    const values = await readStockValues(tx, at);
+    return {
+      ids,
+      value: ids.reduce((sum, id) => sum + (values.get(id) ?? 0), 0),
+      currency: (await readCompany(tx)).currency,
+      toComplete: (await readItemIds(tx, { toComplete: true }, 'name')).length,
+    };
+  });
   const about: About = { locationId: filter.locationId };
   const list = await keepList(deps, actor, 'items', { ids, about });
   return ok({ list, count: ids.length, ...head });
@@ -101,7 +123,11 @@ async function summariesOf(
   const statesOf = groupBy(await readStates(tx, ids, at), (s) => s.itemId);
   const settingsOf = groupBy(await readPoliciesOf(tx, ids), (s) => s.itemId);
   const book = await readBuying(tx, ids);
-  const places = await readLocations(tx);
+  const places = (await readLocations(tx)).filter((l) => l.closed === 0);
+  const costs = new Map((await readKnownCosts(tx, ids)).map((c) => [c.itemId, c]));
+  const shelves = new Map(
+    locationId === null ? [] : (await readShelves(tx, ids, locationId)).map((s) => [s.itemId, s.shelf]),
+  );
   return ids.flatMap((id): ItemSummary[] => {
     const item = items.get(id);
     if (!item) return [];
@@ -113,6 +139,7 @@ async function summariesOf(
     const one = locationId === null ? null : (gauges[0] ?? null);
     const buying = book.preferred.get(id);
     const price = buying?.priceAt(0, today) ?? null;
+    const cost = costs.get(id);
     const summary = {
       item,
       gauge: {
@@ -133,8 +160,14 @@ async function summariesOf(
           : [],
       value: (levelsOf.get(id) ?? []).reduce((a, l) => a + l.value, 0),
       supplier: buying?.source.supplierName ?? null,
-      each: price && pricePerBaseUnit(price, 2),
+      each: price && eachText(price, buying?.source.currency ?? company.currency),
       openNeeds: states.filter((s) => s.needState === 'open').length,
+      currency: buying?.source.currency ?? company.currency,
+      lastCost:
+        cost?.lastQuantity && cost.lastValue !== null
+          ? landedPerUnit(cost.lastValue, fromDecimal(cost.lastQuantity), company.currency, 2)
+          : null,
+      shelf: shelves.get(id) ?? '',
     };
     return [summary];
   });
@@ -152,6 +185,9 @@ export type ItemPlace = {
 
 export type ItemView = {
   readonly item: ItemRow;
+  readonly facts: ItemFacts;
+  readonly barcodes: readonly { readonly text: string; readonly pack: string | null }[];
+  readonly components: readonly ComponentRow[];
   readonly places: readonly ItemPlace[];
   readonly packs: readonly { readonly name: string; readonly content: Fraction }[];
   readonly sources: readonly {
@@ -173,7 +209,8 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
   if (!allowed.ok) return allowed;
   return readSnapshot<Result<ItemView, Failure>>(deps.pool, async (tx) => {
     const item = await findItem(tx, itemId);
-    if (!item) return err({ kind: 'not_found', what: 'item' });
+    const facts = await readItemFacts(tx, itemId);
+    if (!item || !facts) return err({ kind: 'not_found', what: 'item' });
     const company = await readCompany(tx);
     const today = todayOf(deps, company);
     const locations = (await readLocations(tx)).filter(
@@ -189,6 +226,9 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
     const expected = await readExpected(tx, actor.locations, { itemId });
     return ok({
       item,
+      facts,
+      barcodes: (await readBarcodes(tx, itemId)).map((b) => ({ text: barcodeText(b), pack: b.pack })),
+      components: await readComponents(tx, itemId),
       places: locations.map((l) => {
         const level = levels.find((x) => x.locationId === l.id);
         const state = states.find((x) => x.locationId === l.id);

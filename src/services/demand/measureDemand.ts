@@ -1,13 +1,24 @@
 import { addDays, type BusinessDate } from '@/core/calendar';
 import { MEASURED_DAYS, meanDailyUse } from '@/core/demand';
 import { closings } from '@/core/ledger';
-import { fromDecimal, toDecimal } from '@/core/quantity';
+import { fromDecimal, MICRO, toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
 import { readItemIdsAfter } from '@/data/repositories/catalogue';
 import { readCompany, setDemandAsOf } from '@/data/repositories/company';
-import { deleteRate, type RateRow, readDays, readRates, upsertRates } from '@/data/repositories/demand';
+import {
+  type DayOfMovements,
+  deleteRate,
+  type RateRow,
+  readBroughtDays,
+  readDays,
+  readFirstDays,
+  readPredecessors,
+  readRates,
+  upsertRates,
+} from '@/data/repositories/demand';
 import { readLevels } from '@/data/repositories/levels';
 import { markDirty } from '@/data/repositories/planning';
+import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import { groupBy, pairKey, pairMap } from '../grouping';
@@ -21,17 +32,38 @@ export async function measureDemand(deps: Deps, itemIds: readonly number[], toda
   const { changed, gone } = await readSnapshot(deps.pool, async (tx) => {
     const levels = pairMap(await readLevels(tx, itemIds));
     const stored = pairMap(await readRates(tx, itemIds));
-    const byPair = groupBy(await readDays(tx, itemIds, addDays(first, -1)), (d) => pairKey(d.itemId, d.locationId));
+    const moved = await readDays(tx, itemIds, addDays(first, -1));
+    const brought = groupBy(
+      [
+        ...(await readBroughtDays(tx, itemIds, addDays(first, -1))),
+        ...(await inheritedDays(tx, itemIds, addDays(first, -1))),
+      ].sort((a, b) => (a.date < b.date ? -1 : 1)),
+      (d) => pairKey(d.itemId, d.locationId),
+    );
+    const firstDays =
+      brought.size > 0 ? pairMap(await readFirstDays(tx, itemIds)) : new Map<string, { date: string }>();
+    const byPair = groupBy([...moved, ...[...brought.values()].flat()], (d) => pairKey(d.itemId, d.locationId));
     const changed: RateRow[] = [];
     for (const [key, days] of byPair) {
       const [pair] = days;
       if (!pair || days.every((d) => fromDecimal(d.sold) === 0)) continue;
-      const changes = new Map(days.map((d) => [d.date, fromDecimal(d.change)]));
-      const sold = new Map(days.map((d) => [d.date, fromDecimal(d.sold)]));
+      const changes = new Map<string, number>();
+      for (const d of days) changes.set(d.date, (changes.get(d.date) ?? 0) + fromDecimal(d.change));
+      const sold = new Map<string, number>();
+      for (const d of days) sold.set(d.date, (sold.get(d.date) ?? 0) + fromDecimal(d.sold));
+      // From the first day that a file tells of until stock was kept here, every day counts: what was on hand then is unknown.
+      const from = brought.get(key)?.[0]?.date ?? null;
+      const until = firstDays.get(key)?.date ?? today;
+      const unknown = (day: string) => from !== null && day >= from && day < until;
       // A day opens with what the day before closed with.
       const onHand = fromDecimal(levels.get(key)?.onHand ?? '0');
       const openings = closings(onHand, changes, addDays(first, -1), addDays(yesterday, -1));
-      const use = meanDailyUse(openings.map((opening, i) => ({ opening, sold: sold.get(addDays(first, i)) ?? 0 })));
+      const use = meanDailyUse(
+        openings.map((opening, i) => {
+          const day = addDays(first, i);
+          return { opening: unknown(day) ? MICRO : opening, sold: sold.get(day) ?? 0 };
+        }),
+      );
       if (use === 0) continue;
       const had = stored.get(key);
       stored.delete(key);
@@ -52,11 +84,24 @@ export async function measureDemand(deps: Deps, itemIds: readonly number[], toda
   return changed.length + gone.length;
 }
 
-/** Measures everything, once a business day, some items at a time. */
-export async function measureAllDemand(deps: Deps): Promise<void> {
+/** What was sold of the items that these take the place of, as if it had been theirs. What was on hand of them does not
+ *  matter: like history that was brought, every day of it counts. */
+async function inheritedDays(tx: Tx, itemIds: readonly number[], after: BusinessDate): Promise<DayOfMovements[]> {
+  const before = await readPredecessors(tx, itemIds);
+  if (before.length === 0) return [];
+  const heirs = groupBy(before, (b) => b.itemId);
+  const ids = [...heirs.keys()];
+  const days = [...(await readDays(tx, ids, after)), ...(await readBroughtDays(tx, ids, after))];
+  return days
+    .filter((d) => fromDecimal(d.sold) !== 0)
+    .flatMap((d) => (heirs.get(d.itemId) ?? []).map(({ heirId }) => ({ ...d, itemId: heirId, change: '0' })));
+}
+
+/** Measures everything, once a business day or when history was brought, some items at a time. */
+export async function measureAllDemand(deps: Deps, again = false): Promise<void> {
   const company = await readSnapshot(deps.pool, readCompany);
   const today = todayOf(deps, company);
-  if (company.demandAsOf === today) return;
+  if (company.demandAsOf === today && !again) return;
   for (let after = 0; ; ) {
     const { ids } = await readSnapshot(deps.pool, (tx) => readItemIdsAfter(tx, after, ITEMS_A_STEP));
     if (ids.length === 0) break;

@@ -1,3 +1,4 @@
+import { type Barcode, parseBarcode } from '@/core/codes';
 import { type Actor, may, type Right } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import { type ListKind, readIdsByCode, readList } from '@/data/repositories/lists';
@@ -11,12 +12,18 @@ const rights: Readonly<Record<ListKind, Right>> = {
   trays: 'orders.read',
   orders: 'orders.read',
   items: 'stock.read',
-  policies: 'policies.edit',
+  policies: 'needs.read',
 };
+
+/** What a scanned code is on a label; what no label can carry is looked up as it stands. */
+function scanned(code: string): Barcode {
+  const barcode = parseBarcode(code);
+  return barcode.ok ? barcode.value : { kind: 'internal', code };
+}
 
 export const isListKind = (text: string): text is ListKind => Object.hasOwn(rights, text);
 
-/** Where in an open list something stands: the first entry of a scanned code (an item's number, or an order's), or the entry
+/** Where in an open list something stands: the first entry of a scanned code (an item's number or barcode, or an order's), or the entry
  *  of an id; -1 when it is not in it. For the policy sheet the entry is the item, not its line.
  *  Errors: forbidden, list_gone. */
 export async function findInList(
@@ -30,7 +37,7 @@ export async function findInList(
   return readSnapshot<Result<{ entry: number }, Failure>>(deps.pool, async (tx) => {
     const kept = await readList(tx, { name: list, userId: actor.userId, kind });
     if (!kept) return err({ kind: 'list_gone' });
-    const ids = new Set('id' in what ? [what.id] : await readIdsByCode(tx, kind, what.code));
+    const ids = new Set('id' in what ? [what.id] : await readIdsByCode(tx, kind, what.code, scanned(what.code)));
     return ok({ entry: kept.entries.findIndex((id) => ids.has(id)) });
   });
 }

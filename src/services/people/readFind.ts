@@ -1,11 +1,24 @@
+import { parseGtin } from '@/core/codes';
 import { type Actor, may } from '@/core/people';
 import { ok, type Result } from '@/core/result';
-import { type FoundItem, type FoundOrder, findItems, findOrders } from '@/data/repositories/find';
+import { type FoundItem, type FoundOrder, findByCode, findOrders, readFoundItems } from '@/data/repositories/find';
+import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
+import { searchItems } from '../catalogue/itemIndex';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 
 export type Found = { readonly items: readonly FoundItem[]; readonly orders: readonly FoundOrder[] };
+
+const MOST = 7;
+
+/** Barcodes and exact numbers first (a GTIN in any of its lengths), then what fits best by name and numbers. */
+async function idsFor(tx: Tx, words: string): Promise<number[]> {
+  const gtin = parseGtin(words);
+  const exact = await findByCode(tx, words, gtin.ok ? gtin.value : '');
+  const fitting = await searchItems(tx, words, MOST);
+  return [...new Set([...exact, ...fitting])].slice(0, MOST);
+}
 
 /** Items and orders for the words typed into Find, a handful of each, as far as the person may see them.
  *  Errors: forbidden. */
@@ -16,7 +29,7 @@ export async function readFind(deps: Deps, actor: Actor, text: string): Promise<
   if (words === '') return ok({ items: [], orders: [] });
   return readSnapshot(deps.pool, async (tx) =>
     ok({
-      items: await findItems(tx, words),
+      items: await readFoundItems(tx, await idsFor(tx, words)),
       orders: may(actor, 'orders.read').ok ? await findOrders(tx, words) : [],
     }),
   );

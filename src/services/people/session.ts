@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import type { Actor } from '@/core/people';
+import { type Actor, isRight } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import {
   clearAttempts,
@@ -31,7 +31,7 @@ const WINDOW_MS = 15 * MINUTE;
 const MAX_BY_LOGIN = 8;
 const MAX_BY_ADDRESS = 40;
 
-const hashOf = (token: string) => createHash('sha256').update(token).digest();
+export const hashOf = (token: string) => createHash('sha256').update(token).digest();
 const at = (ms: number) => stamp(new Date(ms));
 const fromStamp = (text: string) => Date.parse(`${text.replace(' ', 'T')}Z`);
 
@@ -39,14 +39,47 @@ const fromStamp = (text: string) => Date.parse(`${text.replace(' ', 'T')}Z`);
 export const hashPassword = (password: string): Promise<string> =>
   hash(password, { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 });
 
+/** Whether a password is the one of a hash. */
+export const isPassword = (passwordHash: string, password: string): Promise<boolean> =>
+  verify(passwordHash, password).catch(() => false);
+
+/** Counts an attempt at a password; whether there were too many within 15 minutes, by name or from an address. */
+export async function tooManyAttempts(deps: Deps, login: string, address: string): Promise<boolean> {
+  const now = deps.clock().getTime();
+  const attempts = await write<{ byLogin: number; byAddress: number }, never>(deps.pool, async (tx) => {
+    await insertAttempt(tx, login, address, at(now));
+    return ok(await countAttempts(tx, login, address, at(now - WINDOW_MS)));
+  });
+  return attempts.ok && (attempts.value.byLogin > MAX_BY_LOGIN || attempts.value.byAddress > MAX_BY_ADDRESS);
+}
+export const tooMany: Failure = { kind: 'too_many_attempts', minutes: WINDOW_MS / MINUTE };
+
 // Checked when the login is unknown, so an unknown name takes as long as a wrong password.
 const decoy = hashPassword(randomBytes(12).toString('hex'));
 
 async function actorOf(tx: Tx, user: UserRow): Promise<Actor> {
-  const { id: userId, name, initials, role, approvalLimit } = user;
+  const { id: userId, name, initials, approvalLimit, locale } = user;
   const locations = await readUserLocations(tx, userId);
-  return { userId, name, initials, role, locations: locations.length > 0 ? locations : null, approvalLimit };
+  const role = user.roleName ?? user.role;
+  const own = user.rights === null ? {} : { rights: (JSON.parse(user.rights) as string[]).filter(isRight) };
+  return {
+    userId,
+    name,
+    initials,
+    role,
+    ...own,
+    locations: locations.length > 0 ? locations : null,
+    approvalLimit,
+    locale,
+  };
 }
+
+/** The acting person of an account, for work that goes on without a session; null when it may not act. */
+export const actorOfUser = (deps: Deps, userId: number): Promise<Actor | null> =>
+  readSnapshot(deps.pool, async (tx) => {
+    const user = await findUser(tx, userId);
+    return user?.active === 1 ? actorOf(tx, user) : null;
+  });
 
 /** Signs a person in and opens a session. The token goes into a cookie; the database keeps only its hash.
  *  Errors: wrong_password (also for an unknown or inactive login), too_many_attempts within 15 minutes. */
@@ -56,17 +89,9 @@ export async function signIn(
 ): Promise<Result<{ token: string; actor: Actor }, Failure>> {
   const now = deps.clock().getTime();
   const { login, password, address } = input;
-  const attempts = await write<{ byLogin: number; byAddress: number }, never>(deps.pool, async (tx) => {
-    const since = at(now - WINDOW_MS);
-    await insertAttempt(tx, login, address, at(now));
-    return ok(await countAttempts(tx, login, address, since));
-  });
-  if (!attempts.ok) return attempts;
-  if (attempts.value.byLogin > MAX_BY_LOGIN || attempts.value.byAddress > MAX_BY_ADDRESS) {
-    return err({ kind: 'too_many_attempts', minutes: WINDOW_MS / MINUTE });
-  }
+  if (await tooManyAttempts(deps, login, address)) return err(tooMany);
   const user = await readSnapshot(deps.pool, (tx) => findUserByLogin(tx, login));
-  const right = await verify(user?.passwordHash ?? (await decoy), password).catch(() => false);
+  const right = await isPassword(user?.passwordHash || (await decoy), password);
   if (!user || !right || user.active !== 1) return err({ kind: 'wrong_password' });
   const token = randomBytes(32).toString('base64url');
   return write<{ token: string; actor: Actor }, Failure>(deps.pool, async (tx) => {

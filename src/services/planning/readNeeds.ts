@@ -5,7 +5,7 @@ import { packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
-import type { PriceStep } from '@/core/sourcing';
+import type { PriceStep, SourceRule } from '@/core/sourcing';
 import { countItems, readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readLevels } from '@/data/repositories/levels';
@@ -16,6 +16,8 @@ import { readTrayLines } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
+import { sourceRules } from '../catalogue/sourceRules';
+import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy, pairKey, pairMap } from '../grouping';
@@ -23,7 +25,7 @@ import { type AskedRows, GROUP, keepList, type Page, printOf, readRows } from '.
 import { coverDaysOf, type Gauge, gaugeOf } from '../stock/gauge';
 import { policyAt, reckoningOf } from './reckonPair';
 import { bringUpToDate } from './recompute';
-import { trayTotals } from './trayTotals';
+import { comingLines, trayTotals } from './trayTotals';
 
 export type NeedView = {
   readonly id: number;
@@ -33,6 +35,8 @@ export type NeedView = {
   readonly itemId: number;
   readonly itemNumber: string;
   readonly itemName: string;
+  /** What the buyer is told of the item. */
+  readonly buyerNote: string;
   readonly locationId: number;
   readonly location: string;
   readonly unit: string;
@@ -44,11 +48,16 @@ export type NeedView = {
   readonly base: Quantity;
   readonly packName: string;
   readonly content: { readonly num: string; readonly den: string };
-  /** At the price for the suggested quantity; null without one. */
+  /** At the price for the suggested quantity, in the company's currency; null without a price or a rate. */
   readonly net: number | null;
+  /** The currency its supplier is paid in, and the company's for one of it; null where no rate is on file. */
+  readonly currency: string;
+  readonly rate: { readonly num: string; readonly den: string } | null;
   /** Price steps of its source, for another quantity; content as num/den of base units. */
   readonly prices: readonly NeedPrice[];
   readonly supplierBlocked: boolean;
+  /** Which rule chose its source; null without one. */
+  readonly sourceRule: SourceRule | null;
   readonly reckoning: Reckoning | null;
 };
 
@@ -60,6 +69,8 @@ export type NeedGroup = {
   readonly supplier: string | null;
   readonly arrives: string | null;
   readonly orderMinimum: number;
+  /** Of the minimum and the tray; '' without a supplier. */
+  readonly currency: string;
   /** Where in the list its head stands; its needs follow. */
   readonly start: number;
   readonly count: number;
@@ -172,6 +183,7 @@ export async function readNeedRows(
 async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<Map<number, NeedView>> {
   const company = await readCompany(tx);
   const today = todayOf(deps, company);
+  const exchange = await readExchange(tx, company.currency, today);
   const needs = await readNeedsByIds(tx, needIds);
   const itemIds = [...new Set(needs.map((n) => n.itemId))];
   const book = await readBuying(tx, itemIds);
@@ -180,6 +192,7 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
   const levels = pairMap(await readLevels(tx, itemIds));
   const states = pairMap(await readStates(tx, itemIds));
   const settingsOf = groupBy(await readPoliciesOf(tx, itemIds), (s) => s.itemId);
+  const ruleOf = await sourceRules(tx, book, itemIds);
   const views = new Map<number, NeedView>();
   for (const n of needs) {
     const item = items.get(n.itemId);
@@ -188,6 +201,8 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
     const base = fromDecimal(n.suggested);
     const packs = buying ? packsIn(base, buying.content) : base;
     const price = buying?.priceAt(packs, today) ?? null;
+    const currency = buying?.source.currency ?? company.currency;
+    const rate = exchange.perUnit(currency);
     const policy = policyAt(company, settingsOf.get(n.itemId) ?? [], n.itemId, n.locationId);
     const state = states.get(pairKey(n.itemId, n.locationId));
     views.set(n.id, {
@@ -197,6 +212,7 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
       itemId: n.itemId,
       itemNumber: item.number,
       itemName: item.name,
+      buyerNote: item.buyerNote,
       locationId: n.locationId,
       location: locations.get(n.locationId) ?? '',
       unit: item.unitName,
@@ -207,7 +223,9 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
       base,
       packName: buying?.packName ?? item.unitName,
       content: { num: String(buying?.content.num ?? 1n), den: String(buying?.content.den ?? 1n) },
-      net: price && lineNet(base, price, company.currency),
+      net: price && exchange.toBase(lineNet(base, price, currency), currency),
+      currency,
+      rate: rate && { num: String(rate.num), den: String(rate.den) },
       prices: (buying?.prices ?? []).map(({ fromPacks, validFrom, validTo, amount, perQuantity, packId, content }) => ({
         fromPacks,
         validFrom,
@@ -218,6 +236,7 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
         content: { num: String(content.num), den: String(content.den) },
       })),
       supplierBlocked: buying ? !buying.source.supplierActive : false,
+      sourceRule: ruleOf(n.itemId, n.locationId),
       reckoning: reckoningOf(policy, state, buying),
     });
   }
@@ -228,16 +247,19 @@ async function statusOf(tx: Tx, open: readonly OpenNeed[], today: string, curren
   const itemIds = [...new Set(open.map((n) => n.itemId))];
   const trayLines = await readTrayLines(tx);
   const book = await readBuying(tx, [...itemIds, ...trayLines.map((l) => l.itemId)]);
+  const exchange = await readExchange(tx, currency, today);
   let net = 0;
   let unpriced = 0;
   for (const n of open) {
     const buying = book.bySource.get(n.sourceId ?? 0);
     const base = fromDecimal(n.suggested);
     const price = buying?.priceAt(packsIn(base, buying.content), today) ?? null;
-    if (price) net += lineNet(base, price, currency);
+    const own = buying && price ? lineNet(base, price, buying.source.currency) : null;
+    const inBase = own !== null && buying ? exchange.toBase(own, buying.source.currency) : null;
+    if (inBase !== null) net += inBase;
     else unpriced += 1;
   }
-  const totals = trayTotals(trayLines, book, today, currency);
+  const totals = trayTotals(comingLines(trayLines, book, await readSuppliers(tx), today));
   return {
     needs: open.length,
     items: itemIds.length,
@@ -258,6 +280,7 @@ async function groupsOf(tx: Tx, open: readonly OpenNeed[], today: string): Promi
       supplier: s?.name ?? null,
       arrives: s ? arrivalDate(today, { days: s.leadTimeDays, kind: s.leadTimeKind }) : null,
       orderMinimum: s?.orderMinimum ?? 0,
+      currency: s?.currency ?? '',
       start,
       count: needs.length,
     };

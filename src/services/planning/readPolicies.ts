@@ -3,7 +3,7 @@ import { type Actor, may } from '@/core/people';
 import type { EffectivePolicy, PolicySetting } from '@/core/policy';
 import { entryText, fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
-import { readItemIds, readItemsByIds } from '@/data/repositories/catalogue';
+import { readItemsByIds } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readLevels } from '@/data/repositories/levels';
 import { readList } from '@/data/repositories/lists';
@@ -12,6 +12,7 @@ import { countWithoutPolicy, readPoliciesOf } from '@/data/repositories/policies
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
+import { everyItem, findItems } from '../catalogue/findItems';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy, pairKey, pairMap } from '../grouping';
@@ -61,10 +62,10 @@ export async function openPolicies(
   actor: Actor,
   filter: { readonly search: string; readonly locationId: number | null; readonly sort: PolicySort },
 ): Promise<Result<PolicySheetHead, Failure>> {
-  const allowed = may(actor, 'policies.edit', filter.locationId === null ? {} : { locationIds: [filter.locationId] });
+  const allowed = may(actor, 'needs.read', filter.locationId === null ? {} : { locationIds: [filter.locationId] });
   if (!allowed.ok) return allowed;
   const found = await readSnapshot(deps.pool, async (tx) => {
-    const ids = await readItemIds(tx, filter.search, filter.sort);
+    const ids = await findItems(tx, actor, { ...everyItem, search: filter.search, sort: filter.sort }, null);
     const places = (await readLocations(tx)).filter((l) => filter.locationId === null || l.id === filter.locationId);
     const locationIds = places.map((l) => l.id);
     return { ids, locationIds, without: await countWithoutPolicy(tx, filter.search, locationIds) };
@@ -81,7 +82,7 @@ export async function readPolicyLines(
   actor: Actor,
   { list, from }: AskedRows,
 ): Promise<Result<Page<PolicyLine>, Failure>> {
-  const allowed = may(actor, 'policies.edit');
+  const allowed = may(actor, 'needs.read');
   if (!allowed.ok) return allowed;
   return readSnapshot<Result<Page<PolicyLine>, Failure>>(deps.pool, async (tx) => {
     const asked = { name: list, userId: actor.userId, kind: 'policies' as const };

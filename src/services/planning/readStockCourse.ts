@@ -1,4 +1,4 @@
-import { addDays, arrivalDate } from '@/core/calendar';
+import { addDays } from '@/core/calendar';
 import { closings } from '@/core/ledger';
 import { type Actor, may } from '@/core/people';
 import { openOf } from '@/core/purchase';
@@ -13,7 +13,7 @@ import { readStates } from '@/data/repositories/planning';
 import { readPoliciesOf } from '@/data/repositories/policies';
 import { readExpected } from '@/data/repositories/receipts';
 import { readSnapshot } from '@/data/transaction';
-import { readBuying } from '../catalogue/buying';
+import { arrivalFrom, readBuying } from '../catalogue/buying';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { coverDaysOf } from '../stock/gauge';
@@ -77,9 +77,7 @@ export async function readStockCourse(
       ),
       perDay: fromDecimal(rate?.perDay ?? '0'),
       coverDays: coverDaysOf(state),
-      arrives: buying
-        ? arrivalDate(today, { days: buying.source.leadTimeDays, kind: buying.source.leadTimeKind })
-        : null,
+      arrives: buying ? arrivalFrom(buying, today) : null,
     });
   });
 }

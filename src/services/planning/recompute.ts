@@ -4,6 +4,7 @@ import { toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
 import { deleteOldKeys } from '@/data/repositories/bookkeeping';
 import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
+import { deleteOldImports } from '@/data/repositories/imports';
 import { deleteOldJobs } from '@/data/repositories/jobs';
 import { byPair, type Pair } from '@/data/repositories/levels';
 import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
@@ -179,7 +180,7 @@ export async function fullNeedRun(deps: Deps): Promise<{ pairs: number; changed:
 const KEPT_DAYS = 30;
 
 /** What a new business day and a start of the application bring: use per day measured, a full run (horizons move with the date); keys of
- *  commands, ended jobs and attempts to sign in that are past their time go. */
+ *  commands, ended jobs, imports and attempts to sign in that are past their time go. */
 export async function beginDay(deps: Deps): Promise<void> {
   await measureAllDemand(deps);
   await fullNeedRun(deps);
@@ -191,6 +192,11 @@ export async function beginDay(deps: Deps): Promise<void> {
     await deleteOldUndoSteps(tx, before);
     return ok(undefined);
   });
+  // Their rows are many: one import in a transaction.
+  for (let left = 1; left > 0; ) {
+    const gone = await write<number, never>(deps.pool, async (tx) => ok(await deleteOldImports(tx, before, 1)));
+    left = gone.ok ? gone.value : 0;
+  }
 }
 
 /** Marks what time alone has changed since (a part comes within the horizon). Returns how many pairs. */

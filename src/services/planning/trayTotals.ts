@@ -1,34 +1,64 @@
-import { lineNet } from '@/core/money';
+import { lineNet, type Price } from '@/core/money';
 import { baseQuantity } from '@/core/packs';
 import { fromDecimal } from '@/core/quantity';
+import type { SupplierRow } from '@/data/repositories/catalogue';
 import type { TrayLineRow } from '@/data/repositories/trays';
 import type { BuyingBook } from '../catalogue/buying';
+import { groupBy } from '../grouping';
+import { breakLineOf, breakPacks } from '../purchase/pricing';
 
 /** What goes on one order line: the same item in the same pack from the same source. */
-export const lineKey = (l: Pick<TrayLineRow, 'itemId' | 'sourceId' | 'packId'>): string =>
+const lineKey = (l: Pick<TrayLineRow, 'itemId' | 'sourceId' | 'packId'>): string =>
   `${l.itemId}/${l.sourceId}/${l.packId ?? 0}`;
 
-export const groupByLine = (tray: readonly TrayLineRow[]): TrayLineRow[][] => {
-  const groups = new Map<string, TrayLineRow[]>();
-  for (const l of tray) groups.set(lineKey(l), [...(groups.get(lineKey(l)) ?? []), l]);
-  return [...groups.values()];
-};
+export const groupByLine = (tray: readonly TrayLineRow[]): TrayLineRow[][] => [...groupBy(tray, lineKey).values()];
 
-/** Net value of each supplier's tray at the prices in force for the quantities of the coming order lines. */
-export function trayTotals(
+/** The lines of one supplier's tray, order by order: all places on one, or one order per place. */
+export const ordersOfTray = (tray: readonly TrayLineRow[], rule: SupplierRow['trayRule']): TrayLineRow[][] =>
+  tray.length === 0 ? [] : rule === 'one_order' ? [[...tray]] : [...groupBy(tray, (l) => l.locationId).values()];
+
+/** The lines that groups become, as their breaks are counted. */
+export const breaksOf = (groups: readonly (readonly TrayLineRow[])[], book: BuyingBook) =>
+  groups.map((g) =>
+    breakLineOf(
+      book.bySource.get(g[0]?.sourceId ?? 0),
+      g.reduce((sum, l) => sum + fromDecimal(l.packQuantity), 0),
+    ),
+  );
+
+export type ComingLine = { readonly lines: readonly TrayLineRow[]; readonly price: Price | null; readonly net: number };
+
+/** The order lines that these tray lines will become, priced for the quantities they will have.
+ *  Net in minor units of the supplier's currency; 0 where no price is on file. */
+export function comingLines(
   lines: readonly TrayLineRow[],
   book: BuyingBook,
+  suppliers: readonly Pick<SupplierRow, 'id' | 'trayRule'>[],
   today: string,
-  currency: string,
-): Map<number, number> {
+): ComingLine[] {
+  const rules = new Map(suppliers.map((s) => [s.id, s.trayRule]));
+  const orders = [...groupBy(lines, (l) => l.supplierId)].flatMap(([supplierId, tray]) =>
+    ordersOfTray(tray, rules.get(supplierId) ?? 'one_order'),
+  );
+  return orders.flatMap((order) => {
+    const groups = groupByLine(order);
+    const breaks = breaksOf(groups, book);
+    return groups.map((group, i) => {
+      const buying = book.bySource.get(group[0]?.sourceId ?? 0);
+      const price = buying?.priceAt(breakPacks(breaks, i), today) ?? null;
+      const packs = breaks[i]?.packs ?? 0;
+      const net = buying && price ? lineNet(baseQuantity(packs, buying.content), price, buying.source.currency) : 0;
+      return { lines: group, price, net };
+    });
+  });
+}
+
+/** Net value of each supplier's tray, in its currency. */
+export function trayTotals(coming: readonly ComingLine[]): Map<number, number> {
   const totals = new Map<number, number>();
-  for (const group of groupByLine(lines)) {
-    const first = group[0] as TrayLineRow;
-    const buying = book.bySource.get(first.sourceId);
-    const packs = group.reduce((sum, l) => sum + fromDecimal(l.packQuantity), 0);
-    const price = buying?.priceAt(packs, today);
-    const net = buying && price ? lineNet(baseQuantity(packs, buying.content), price, currency) : 0;
-    totals.set(first.supplierId, (totals.get(first.supplierId) ?? 0) + net);
+  for (const { lines, net } of coming) {
+    const supplierId = lines[0]?.supplierId ?? 0;
+    totals.set(supplierId, (totals.get(supplierId) ?? 0) + net);
   }
   return totals;
 }

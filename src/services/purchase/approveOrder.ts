@@ -1,11 +1,13 @@
+import { moneyText } from '@/core/money';
 import { type Actor, may } from '@/core/people';
 import { orderTotals } from '@/core/purchase';
 import { err, ok, type Result } from '@/core/result';
 import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
-import { approveOrderRow } from '@/data/repositories/orders';
+import { approveOrderRow, keepOrderRate } from '@/data/repositories/orders';
 import { markDirty } from '@/data/repositories/planning';
 import { command, type Request } from '../command';
+import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { recordUndo } from '../undo/recordUndo';
@@ -28,18 +30,24 @@ export async function approveOrder(
     const loaded = await loadOrder(tx, request.input.orderId, 'approve', request.input.version);
     if (!loaded.ok) return loaded;
     const { order, lines, parts } = loaded.value;
-    const today = todayOf(deps, await readCompany(tx));
-    const missing = findingsOf(order, lines, parts, today).filter((f) => f.blocks);
+    const company = await readCompany(tx);
+    const today = todayOf(deps, company);
+    const exchange = await readExchange(tx, company.currency, today);
+    const { net } = orderTotals(lines.map(totalLineOf), order.currency);
+    const netInBase = exchange.toBase(net, order.currency);
+    const missing = findingsOf(order, lines, parts, today, netInBase !== null).filter((f) => f.blocks);
     const { currency } = order;
     if (missing.length > 0) return err({ kind: 'not_ready', findings: missing, currency });
-    const { net } = orderTotals(lines.map(totalLineOf), currency);
-    const within = may(actor, 'orders.approve', { amount: { net, currency } });
+    const amount = { net: netInBase ?? 0, currency: company.currency };
+    const within = may(actor, 'orders.approve', { amount });
     if (!within.ok) return within;
     const period = periodOf(today);
     const number = order.number ?? numberText('', period, await drawNumber(tx, 'PO', period));
     await approveOrderRow(tx, { id: order.id, number, userId: actor.userId, at: now, orderDate: today });
+    const rate = exchange.quoted(order.currency);
+    if (rate) await keepOrderRate(tx, order.id, rate);
     await recordChanges(tx, actor.userId, now, [
-      { entity: 'order', entityId: order.id, action: 'approved', after: { number, net } },
+      { entity: 'order', entityId: order.id, action: 'approved', after: { number, net: moneyText(net, currency) } },
     ]);
     await recordUndo(tx, actor, request.key, 'approve-order', now, { kind: 'approved', orderId: order.id });
     markDirty(tx, pairsOf(lines, parts));

@@ -1,4 +1,4 @@
-import { pricePerBaseUnit } from '@/core/money';
+import { eachText } from '@/core/money';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { readLastBought } from '@/data/repositories/orders';
 import type { Tx } from '@/data/sql';
@@ -11,16 +11,18 @@ export type Bought = {
   readonly supplier: string;
   readonly packs: Quantity;
   readonly packName: string;
-  /** Price per base unit, two decimals; null without a price. */
+  /** Price per base unit in the currency of the order; null without a price. */
   readonly each: string | null;
+  readonly currency: string;
 };
 
 /** The last purchases of an item, newest first. */
 export async function readBought(tx: Tx, itemId: number, limit: number): Promise<Bought[]> {
   return (await readLastBought(tx, itemId, limit)).map((r) => {
     const price = priceOf(r);
-    const { orderId, number, orderDate, supplier, packName } = r;
+    const { orderId, number, orderDate, currency, supplier, packName } = r;
     const packs = fromDecimal(r.packQuantity);
-    return { orderId, number, orderDate, supplier, packName, packs, each: price && pricePerBaseUnit(price, 2) };
+    const each = price && eachText(price, currency);
+    return { orderId, number, orderDate, currency, supplier, packName, packs, each };
   });
 }

@@ -5,14 +5,36 @@ import { insertOrder, insertOrderLine, insertPart } from '@/data/repositories/or
 import type { Tx } from '@/data/sql';
 import type { Buying } from '../catalogue/buying';
 import { expectedPrice } from './pricing';
+import { proposedPrice } from './proposedPrice';
 
 /** Enters an empty draft with the supplier's terms; returns its id. */
 export const enterOrder = (
   tx: Tx,
-  { id: supplierId, currency, paymentTerms, deliveryTerms, address }: SupplierRow,
+  { id: supplierId, currency, paymentTerms, deliveryTerms, shippingWay, orderText, address }: SupplierRow,
   entered: { readonly orderDate: string; readonly userId: number; readonly at: string },
 ): Promise<number> =>
-  insertOrder(tx, { supplierId, currency, paymentTerms, deliveryTerms, supplierAddress: address, ...entered });
+  insertOrder(tx, {
+    supplierId,
+    currency,
+    paymentTerms,
+    deliveryTerms,
+    shippingWay,
+    orderText,
+    supplierAddress: address,
+    ...entered,
+  });
+
+/** The price of a new line: the list's, else what is proposed in its place, with where that is from. */
+async function priceToEnter(tx: Tx, buying: Buying, packs: number, today: string) {
+  const expected = expectedPrice(buying, packs, today);
+  const none = { ...expected, priceOrigin: null };
+  if (expected.priceAmount !== null) return none;
+  const proposed = await proposedPrice(tx, buying.source.itemId, buying.source.currency, today);
+  if (!proposed) return none;
+  const { amount: priceAmount, origin: priceOrigin } = proposed;
+  // Proposed per base unit, in the order's currency.
+  return { ...expected, priceAmount, pricePer: '1', priceContentNum: 1, priceContentDen: 1, priceOrigin };
+}
 
 export type NewPart = {
   readonly locationId: number;
@@ -29,6 +51,8 @@ export async function enterStockLine(
   at: { readonly orderId: number; readonly lineNo: number; readonly today: string; readonly wantedDate: string },
   buying: Buying,
   parts: readonly NewPart[],
+  /** Packs that the breaks are counted over; the line's own when nothing else is on the order. */
+  overPacks?: number,
 ): Promise<{ packQuantity: string; baseQuantity: string }[]> {
   const item = await findItem(tx, buying.source.itemId);
   if (!item) throw new Error(`source ${buying.source.id} without its item`);
@@ -49,7 +73,8 @@ export async function enterStockLine(
     contentDen: Number(buying.content.den),
     packQuantity: toDecimal(sum(packs)),
     baseQuantity: toDecimal(sum(bases)),
-    ...expectedPrice(buying, sum(packs), at.today),
+    ...(await priceToEnter(tx, buying, overPacks ?? sum(packs), at.today)),
+    edition: buying.source.edition,
   });
   const entered = [];
   for (const [i, { locationId, trayLineId }] of parts.entries()) {

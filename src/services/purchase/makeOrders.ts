@@ -1,4 +1,3 @@
-import { arrivalDate } from '@/core/calendar';
 import { type Actor, may } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
@@ -7,18 +6,19 @@ import { readCompany } from '@/data/repositories/company';
 import { byPair } from '@/data/repositories/levels';
 import { markDirty } from '@/data/repositories/planning';
 import { lockTrays, type TrayLineRow, updateTrayLine } from '@/data/repositories/trays';
-import { readBuying } from '../catalogue/buying';
+import { arrivalFrom, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { groupByLine } from '../planning/trayTotals';
+import { breaksOf, groupByLine, ordersOfTray } from '../planning/trayTotals';
 import { recordUndo } from '../undo/recordUndo';
 import { enterOrder, enterStockLine } from './enterOrder';
+import { breakPacks } from './pricing';
 
 export type MadeOrder = { readonly orderId: number; readonly supplier: string; readonly lines: number };
 
-/** Turns the trays of these suppliers into draft orders: one order per supplier, one line per item and pack, one
- *  delivery part per location. Drafts have no number. Errors: forbidden, not_found when all trays are empty. */
+/** Turns the trays of these suppliers into draft orders: one order per supplier, or one for each place where the supplier
+ *  wants it so; one line per item and pack, one delivery part per location. Drafts have no number. Errors: forbidden, not_found when all trays are empty. */
 export async function makeOrders(
   deps: Deps,
   actor: Actor,
@@ -35,17 +35,25 @@ export async function makeOrders(
       waiting.map((l) => l.itemId),
     );
     const made: MadeOrder[] = [];
-    for (const supplier of await readSuppliers(tx)) {
-      const tray = waiting.filter((l) => l.supplierId === supplier.id).sort(byPair);
-      if (tray.length === 0) continue;
+    const orders = (await readSuppliers(tx)).flatMap((supplier) => {
+      const whole = waiting.filter((l) => l.supplierId === supplier.id).sort(byPair);
+      return ordersOfTray(whole, supplier.trayRule).map((tray) => ({ supplier, tray }));
+    });
+    for (const { supplier, tray } of orders) {
       const orderId = await enterOrder(tx, supplier, { orderDate: today, userId: actor.userId, at: now });
-      const wantedDate = arrivalDate(today, { days: supplier.leadTimeDays, kind: supplier.leadTimeKind });
       const groups = groupByLine(tray);
+      const breaks = breaksOf(groups, book);
       for (const [i, group] of groups.entries()) {
         const source = book.bySource.get(group[0]?.sourceId ?? 0);
         if (!source) throw new Error('a tray line without its source');
         const parts = group.map((l) => ({ ...l, trayLineId: l.id }));
-        const entered = await enterStockLine(tx, { orderId, lineNo: i + 1, today, wantedDate }, source, parts);
+        const entered = await enterStockLine(
+          tx,
+          { orderId, lineNo: i + 1, today, wantedDate: arrivalFrom(source, today) },
+          source,
+          parts,
+          breakPacks(breaks, i),
+        );
         for (const [k, quantities] of entered.entries())
           await updateTrayLine(tx, { id: (group[k] as TrayLineRow).id, state: 'ordered', ...quantities });
       }

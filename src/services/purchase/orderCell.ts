@@ -21,13 +21,18 @@ import type { Tx } from '@/data/sql';
 import { readBuying } from '../catalogue/buying';
 import { type Failure, invalidField } from '../failure';
 import { type LoadedOrder, pairsOf } from './loadOrder';
-import { expectedPrice } from './pricing';
+import { breakLineOf, breakPacks, expectedPrice } from './pricing';
 
 /** One cell of a draft. `was` is what the person saw: two people in one order lose nothing, because a cell that someone
  *  else changed meanwhile is shown, and cells that do not touch are both kept. */
 export type OrderEdit = { readonly orderId: number } & (
   | { readonly field: 'packs' | 'wantedDate'; readonly partId: number; readonly was: string; readonly now: string }
-  | { readonly field: 'price' | 'freeOfCharge'; readonly lineId: number; readonly was: string; readonly now: string }
+  | {
+      readonly field: 'price' | 'freeOfCharge' | 'edition';
+      readonly lineId: number;
+      readonly was: string;
+      readonly now: string;
+    }
   | { readonly field: 'remove'; readonly lineId: number; readonly was: string }
 );
 
@@ -49,7 +54,7 @@ export async function changeCell(
   const line = lines.find((l) => l.id === ('lineId' in edit ? edit.lineId : part?.lineId));
   if (!line) return err({ kind: 'not_found', what: 'line' });
   const own = parts.filter((p) => p.lineId === line.id);
-  const applied = await apply(tx, edit, line, own, part, today);
+  const applied = await apply(tx, edit, lines, line, own, part, today);
   if (!applied.ok) {
     if (applied.error.kind !== 'changed_meanwhile') return applied;
     const last = (await readChanges(tx, 'order', edit.orderId)).at(-1);
@@ -64,6 +69,7 @@ export async function changeCell(
 async function apply(
   tx: Tx,
   edit: OrderEdit,
+  lines: readonly OrderLineRow[],
   line: OrderLineRow,
   own: readonly PartRow[],
   part: PartRow | undefined,
@@ -79,7 +85,7 @@ async function apply(
       if (!part) return err({ kind: 'not_found', what: 'line' });
       if (plain(part.packQuantity) !== edit.was) return meanwhile(plain(part.packQuantity));
       const quantities = own.map((p) => (p.id === part.id ? packs.value : fromDecimal(p.packQuantity)));
-      await writeQuantities(tx, line, own, quantities, today);
+      await writeQuantities(tx, lines, line, own, quantities, today);
       return record('quantity', edit.was, toDecimal(packs.value));
     }
     case 'wantedDate': {
@@ -95,8 +101,13 @@ async function apply(
       if (!price.ok) return err(invalidField('price', price.error));
       const was = line.priceAmount === null ? '' : plain(line.priceAmount);
       if (was !== edit.was) return meanwhile(was);
-      await updateOrderLine(tx, { ...line, priceAmount: price.value });
+      await updateOrderLine(tx, { ...line, priceAmount: price.value, priceOrigin: null });
       return record('price', edit.was, price.value ?? '');
+    }
+    case 'edition': {
+      if (line.edition !== edit.was) return meanwhile(line.edition);
+      await updateOrderLine(tx, { ...line, edition: edit.now.trim() });
+      return record('edition', edit.was, edit.now.trim());
     }
     case 'freeOfCharge': {
       if (String(line.freeOfCharge === 1) !== edit.was) return meanwhile(String(line.freeOfCharge === 1));
@@ -121,9 +132,11 @@ async function apply(
   }
 }
 
-/** New pack quantities of all parts of a line. The price follows the list at the new quantity as long as nobody set another. */
+/** New pack quantities of all parts of a line. The price follows the list at the new quantity as long as nobody set another;
+ *  so do the prices of other lines whose breaks count over the same item or price group. */
 async function writeQuantities(
   tx: Tx,
+  lines: readonly OrderLineRow[],
   line: OrderLineRow,
   own: readonly PartRow[],
   packs: readonly number[],
@@ -140,14 +153,21 @@ async function writeQuantities(
     });
   }
   const total = packs.reduce((a, b) => a + b, 0);
-  const buying =
-    line.itemId === null ? undefined : (await readBuying(tx, [line.itemId])).bySource.get(line.sourceId ?? 0);
-  const expected = expectedPrice(buying, total, today);
-  const follows = line.priceAmount === line.expectedAmount;
-  await updateOrderLine(tx, {
-    ...line,
-    ...(follows ? expected : { expectedAmount: expected.expectedAmount }),
-    packQuantity: toDecimal(total),
-    baseQuantity: toDecimal(bases.reduce((a, b) => a + b, 0)),
-  });
+  const now = lines.map((l) =>
+    l.id === line.id
+      ? { ...l, packQuantity: toDecimal(total), baseQuantity: toDecimal(bases.reduce((a, b) => a + b, 0)) }
+      : l,
+  );
+  const { bySource } = await readBuying(
+    tx,
+    now.flatMap((l) => l.itemId ?? []),
+  );
+  const breaks = now.map((l) => breakLineOf(bySource.get(l.sourceId ?? 0), fromDecimal(l.packQuantity)));
+  for (const [i, l] of now.entries()) {
+    const buying = bySource.get(l.sourceId ?? 0);
+    const expected = expectedPrice(buying, breakPacks(breaks, i), today);
+    if (l.id !== line.id && expected.expectedAmount === l.expectedAmount) continue;
+    const follows = l.priceAmount === l.expectedAmount && l.priceOrigin === null;
+    await updateOrderLine(tx, { ...l, ...(follows ? expected : { expectedAmount: expected.expectedAmount }) });
+  }
 }

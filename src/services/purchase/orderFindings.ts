@@ -4,7 +4,13 @@ import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders
 import { totalLineOf } from './pricing';
 
 /** What is missing on an order and worth knowing, from its rows. */
-export function findingsOf(order: OrderRow, lines: readonly OrderLineRow[], parts: readonly PartRow[], today: string) {
+export function findingsOf(
+  order: OrderRow,
+  lines: readonly OrderLineRow[],
+  parts: readonly PartRow[],
+  today: string,
+  rateKnown: boolean,
+) {
   return findings({
     lines: lines.map((l) => ({
       lineNo: l.lineNo,
@@ -20,6 +26,7 @@ export function findingsOf(order: OrderRow, lines: readonly OrderLineRow[], part
     supplierAddress: order.supplierAddress.trim() !== '',
     orderMinimum: order.orderMinimum,
     net: orderTotals(lines.map(totalLineOf), order.currency).net,
+    rateMissing: rateKnown ? null : order.currency,
     today,
   });
 }

@@ -34,7 +34,7 @@ export function orderMail(
         ? 'free of charge'
         : `${twoDecimals(plain(l.priceAmount ?? '0'))} ${per === '1' ? 'per' : `for ${per}`} ${l.packName}`;
     return [
-      `${l.lineNo}. ${l.description}`,
+      `${l.lineNo}. ${l.description}${l.edition ? `, edition ${l.edition}` : ''}`,
       `   your number ${l.supplierItemNumber || '-'}, our number ${l.itemNumber ?? '-'}`,
       ...own.map(
         (p) =>
@@ -50,7 +50,8 @@ export function orderMail(
     '',
     ...linesText,
     `Order net ${amount(totals.net)} ${order.currency}, without tax`,
-    `Payment: ${order.paymentTerms}. Delivery: ${order.deliveryTerms}.`,
+    `Payment: ${order.paymentTerms}. Delivery: ${order.deliveryTerms}${order.shippingWay && `, by ${order.shippingWay}`}.`,
+    ...(order.orderText ? ['', order.orderText] : []),
     '',
     'Deliver to:',
     ...used.map((l) => l.address.replaceAll('\n', ', ')),

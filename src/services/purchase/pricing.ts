@@ -1,5 +1,6 @@
 import type { Price } from '@/core/money';
 import { fromDecimal, toDecimal } from '@/core/quantity';
+import { breakQuantity } from '@/core/sourcing';
 import { fraction } from '@/core/units';
 import type { OrderLineRow } from '@/data/repositories/orders';
 import type { Buying } from '../catalogue/buying';
@@ -16,6 +17,20 @@ export function expectedPrice(buying: Buying | undefined, packs: number, on: str
     priceContentDen: Number(content.den),
   };
 }
+
+/** A line as its breaks are counted, with over what they are. */
+export const breakLineOf = (buying: Buying | undefined, packs: number) => ({
+  itemId: buying?.source.itemId ?? 0,
+  priceGroup: buying?.source.priceGroup ?? '',
+  packs,
+  scope: buying?.source.breakScope ?? ('line' as const),
+});
+
+/** The packs at which the price of one of the lines of an order is looked up. */
+export const breakPacks = (lines: readonly ReturnType<typeof breakLineOf>[], at: number): number => {
+  const line = lines[at] as ReturnType<typeof breakLineOf>;
+  return breakQuantity(line, lines, line.scope);
+};
 
 /** The price of a stored line, null when it has none. */
 export const priceOf = (

@@ -1,4 +1,4 @@
-import { pricePerBaseUnit } from '@/core/money';
+import { eachText } from '@/core/money';
 import { openQuantity } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
 import { type Finding, nextState, type OrderState, orderTotals, type Progress, progress } from '@/core/purchase';
@@ -20,6 +20,7 @@ import {
 import { type ReceiptRow, readReceiptsOf } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
+import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy } from '../grouping';
@@ -72,7 +73,8 @@ export async function openOrders(
     const live = (o: OrderSummary) =>
       o.state === 'draft' || ((o.state === 'approved' || o.state === 'sent') && o.came !== 'all');
     const shown = filter.all ? orders : orders.filter(live);
-    const net = shown.reduce((sum, o) => sum + o.net, 0);
+    const exchange = await readExchange(tx, company.currency, todayOf(deps, company));
+    const net = shown.reduce((sum, o) => sum + (exchange.toBase(o.net, o.currency) ?? 0), 0);
     return { ids: shown.map((o) => o.id), net, today: todayOf(deps, company), currency: company.currency };
   });
   const { ids, ...head } = found;
@@ -149,6 +151,10 @@ export type LineView = {
   readonly expected: string | null;
   readonly each: string | null;
   readonly freeOfCharge: boolean;
+  /** Where a price that is on no list was proposed from. */
+  readonly origin: 'standard_cost' | 'last_price' | null;
+  readonly edition: string;
+  readonly buyerNote: string;
   readonly net: number;
   readonly parts: readonly PartView[];
   /** Whether it came out of a tray and can go back into it. */
@@ -158,7 +164,10 @@ export type LineView = {
 export type OrderView = {
   readonly head: OrderRow;
   readonly lines: readonly LineView[];
+  /** In its currency; and in the company's, null where no rate is on file. */
   readonly net: number;
+  readonly netInBase: number | null;
+  readonly baseCurrency: string;
   readonly came: Progress;
   readonly findings: readonly Finding[];
   readonly canPutBack: boolean;
@@ -166,10 +175,18 @@ export type OrderView = {
   readonly history: readonly { at: string; who: string; action: string; before: string | null; after: string | null }[];
   readonly receipts: readonly ReceiptRow[];
   readonly buyer: { readonly name: string; readonly invoiceAddress: string };
+  /** Places that a line can be for. */
+  readonly places: readonly { readonly id: number; readonly name: string }[];
   readonly today: string;
 };
 
-const lineView = (l: OrderLineRow, net: number, parts: readonly PartView[], fromTray: boolean): LineView => {
+const lineView = (
+  l: OrderLineRow,
+  currency: string,
+  net: number,
+  parts: readonly PartView[],
+  fromTray: boolean,
+): LineView => {
   const price = priceOf(l);
   const plain = (d: string) => toDecimal(fromDecimal(d));
   return {
@@ -186,8 +203,11 @@ const lineView = (l: OrderLineRow, net: number, parts: readonly PartView[], from
     price: price?.amount ?? null,
     per: plain(l.pricePer),
     expected: l.expectedAmount === null ? null : plain(l.expectedAmount),
-    each: price && pricePerBaseUnit(price, 2),
+    each: price && eachText(price, currency),
     freeOfCharge: l.freeOfCharge === 1,
+    origin: l.priceOrigin,
+    edition: l.edition,
+    buyerNote: l.buyerNote ?? '',
     net,
     parts,
     fromTray,
@@ -221,18 +241,27 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
         }));
     const fromTray = new Set(parts.flatMap((p) => (p.trayLineId === null ? [] : [p.lineId])));
     const anyReceived = parts.some((p) => fromDecimal(p.received) > 0);
-    const within = may(actor, 'orders.approve', { amount: { net: totals.net, currency: head.currency } });
+    const exchange = await readExchange(tx, company.currency, today);
+    const netInBase = exchange.toBase(totals.net, head.currency);
+    const within = may(actor, 'orders.approve', { amount: { net: netInBase ?? 0, currency: company.currency } });
     return ok({
       head,
-      lines: lines.map((l, i) => lineView(l, totals.lines[i] as number, partViews(l.id), fromTray.has(l.id))),
+      lines: lines.map((l, i) =>
+        lineView(l, head.currency, totals.lines[i] as number, partViews(l.id), fromTray.has(l.id)),
+      ),
       net: totals.net,
+      netInBase,
+      baseCurrency: company.currency,
       came: progress(parts.map(quantities)),
-      findings: findingsOf(head, lines, parts, today),
+      findings: findingsOf(head, lines, parts, today, netInBase !== null),
       canPutBack: nextState({ state: head.state, number: head.number, anyReceived }, 'put_back').ok,
       aboveLimit: !within.ok && within.error.kind === 'above_limit' ? within.error.limit : null,
       history: await readChanges(tx, 'order', orderId),
       receipts: await readReceiptsOf(tx, orderId),
       buyer: { name: company.name, invoiceAddress: company.invoiceAddress },
+      places: [...places.values()]
+        .filter((l) => l.closed === 0 && (actor.locations === null || actor.locations.includes(l.id)))
+        .map(({ id, name }) => ({ id, name })),
       today,
     });
   });

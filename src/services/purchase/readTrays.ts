@@ -1,5 +1,5 @@
 import { arrivalDate } from '@/core/calendar';
-import { lineNet, pricePerBaseUnit } from '@/core/money';
+import { eachText, lineNet } from '@/core/money';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
@@ -8,11 +8,12 @@ import { readCompany, readLocations } from '@/data/repositories/company';
 import { readTrayLines } from '@/data/repositories/trays';
 import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
+import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy } from '../grouping';
 import { type AskedRows, GROUP, keepList, type Page, readRows } from '../lists/keptList';
-import { lineKey, trayTotals } from '../planning/trayTotals';
+import { comingLines, trayTotals } from '../planning/trayTotals';
 
 export type TrayLineView = {
   readonly id: number;
@@ -26,6 +27,8 @@ export type TrayLineView = {
   readonly unit: string;
   readonly net: number | null;
   readonly each: string | null;
+  /** Of net and each. */
+  readonly currency: string;
 };
 
 export type TrayView = {
@@ -33,7 +36,10 @@ export type TrayView = {
   readonly supplier: string;
   readonly blocked: boolean;
   readonly arrives: string;
+  /** In the currency of the supplier; and in the company's, null where no rate is on file. */
   readonly net: number;
+  readonly netInBase: number | null;
+  readonly currency: string;
   readonly orderMinimum: number;
   readonly paymentTerms: string;
   readonly deliveryTerms: string;
@@ -69,10 +75,12 @@ export async function openTrays(deps: Deps, actor: Actor): Promise<Result<TraysH
       tx,
       lines.map((l) => l.itemId),
     );
-    const totals = trayTotals(lines, book, today, company.currency);
+    const suppliers = await readSuppliers(tx);
+    const totals = trayTotals(comingLines(lines, book, suppliers, today));
+    const exchange = await readExchange(tx, company.currency, today);
     const linesOf = groupBy(lines, (l) => l.supplierId);
     let start = 0;
-    const trays = (await readSuppliers(tx)).flatMap((s): TrayView[] => {
+    const trays = suppliers.flatMap((s): TrayView[] => {
       const own = linesOf.get(s.id)?.length ?? 0;
       if (own === 0) return [];
       const tray = {
@@ -81,6 +89,8 @@ export async function openTrays(deps: Deps, actor: Actor): Promise<Result<TraysH
         blocked: s.status === 'blocked',
         arrives: arrivalDate(today, { days: s.leadTimeDays, kind: s.leadTimeKind }),
         net: totals.get(s.id) ?? 0,
+        netInBase: exchange.toBase(totals.get(s.id) ?? 0, s.currency),
+        currency: s.currency,
         orderMinimum: s.orderMinimum,
         paymentTerms: s.paymentTerms,
         deliveryTerms: s.deliveryTerms,
@@ -115,16 +125,22 @@ export async function readTrayRows(
     const wanted = new Set(entries);
     const own = all.filter((l) => wanted.has(l.id));
     const itemIds = own.map((l) => l.itemId);
-    const book = await readBuying(tx, itemIds);
+    // All that goes to these suppliers: breaks may be counted over the whole order.
+    const theirs = new Set(own.map((l) => l.supplierId));
+    const together = all.filter((l) => theirs.has(l.supplierId));
+    const book = await readBuying(
+      tx,
+      together.map((l) => l.itemId),
+    );
+    const coming = comingLines(together, book, await readSuppliers(tx), today);
+    const prices = new Map(coming.flatMap((c) => c.lines.map((l) => [l.id, c.price])));
     const items = await readItemsByIds(tx, [...new Set(itemIds)]);
     const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
-    const together = groupBy(all, lineKey);
     const lines = new Map(
       own.map((l): [number, TrayEntry] => {
         const item = items.get(l.itemId);
         const buying = book.bySource.get(l.sourceId);
-        const packs = (together.get(lineKey(l)) ?? []).reduce((sum, t) => sum + fromDecimal(t.packQuantity), 0);
-        const price = buying?.priceAt(packs, today) ?? null;
+        const price = prices.get(l.id) ?? null;
         const base = fromDecimal(l.baseQuantity);
         const line = {
           id: l.id,
@@ -136,8 +152,9 @@ export async function readTrayRows(
           packName: buying?.packName ?? item?.unitName ?? '',
           base,
           unit: item?.unitName ?? '',
-          net: price && lineNet(base, price, company.currency),
-          each: price && pricePerBaseUnit(price, 2),
+          net: buying && price ? lineNet(base, price, buying.source.currency) : null,
+          each: price && eachText(price, buying?.source.currency ?? company.currency),
+          currency: buying?.source.currency ?? company.currency,
         };
         return [l.id, { kind: 'line', ...line }];
       }),

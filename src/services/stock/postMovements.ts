@@ -25,6 +25,7 @@ import {
 } from '@/data/repositories/levels';
 import { markDirty } from '@/data/repositories/planning';
 import type { SqlValue, Tx } from '@/data/sql';
+import { groupBy, pairKey } from '../grouping';
 
 /** One change of stock. What comes in has a value; what goes out has one when a document says it (a reversal, transit),
  *  else it goes at moving average. */
@@ -58,7 +59,8 @@ export async function postMovements(
   const closedTo = await holdBooksClosedTo(tx);
   if (closedTo !== null && changes.some((c) => c.businessDate <= closedTo))
     return err({ kind: 'books_closed', to: closedTo });
-  const pairs = [...new Map(changes.map((c) => [`${c.itemId}/${c.locationId}`, c])).values()];
+  const byPair = groupBy(changes, (c) => pairKey(c.itemId, c.locationId));
+  const pairs = [...byPair.values()].map((own) => own[0] as StockChange);
   const rows: SqlValue[][] = [];
   const posted = new Map<StockChange, Posted>();
   for (const row of await lockLevels(tx, pairs)) {
@@ -76,7 +78,7 @@ export async function postMovements(
       const moved = [toDecimal(quantity), '0', '0', p.valueChange, p.variance];
       rows.push([c.itemId, c.locationId, here.posting, c.kind, c.businessDate, ...moved, kind, id, line, userId, now]);
     };
-    for (const c of changes.filter((x) => x.itemId === row.itemId && x.locationId === row.locationId)) {
+    for (const c of byPair.get(pairKey(row.itemId, row.locationId)) ?? []) {
       const result = await post(tx, here, c);
       posted.set(c, { valueChange: result.valueChange, variance: result.variance });
       append(c, c.quantity, result);

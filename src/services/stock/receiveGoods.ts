@@ -10,6 +10,7 @@ import { addReceived, type OrderLineRow, type PartRow, partFigures } from '@/dat
 import { insertReceipt, insertReceiptLines } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
+import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
 import { loadOrder } from '../purchase/loadOrder';
@@ -31,7 +32,8 @@ export type ReceiveGoods = {
 
 export type BookedIn = { readonly receipt: string; readonly receiptId: number };
 
-type ReceivedLine = { part: PartRow; line: OrderLineRow; packs: number; base: number; value: number };
+/** `value` in the currency of the order, `worth` in the company's. */
+type ReceivedLine = { part: PartRow; line: OrderLineRow; packs: number; base: number; value: number; worth: number };
 
 /** Books in what was counted of an order at one location: receipt, movements, levels and what is still expected, in one
  *  transaction. Empty lines are left out; more than ordered is booked as it came.
@@ -77,12 +79,20 @@ export async function receiveGoods(
         base,
       );
       running.set(line.id, { received: sofar.received + base, value: sofar.value + value });
-      came.push({ part, line, packs, base, value });
+      came.push({ part, line, packs, base, value, worth: 0 });
     }
     if (came.length === 0) return err({ kind: 'nothing_counted' });
-    const today = todayOf(deps, await readCompany(tx));
+    const company = await readCompany(tx);
+    const today = todayOf(deps, company);
     const day = businessDayOf(businessDate, today);
     if (!day.ok) return day;
+    // The receipt has the rate of its day.
+    const exchange = await readExchange(tx, company.currency, day.value);
+    for (const c of came) {
+      const worth = exchange.toBase(c.value, order.currency);
+      if (worth === null) return err({ kind: 'no_rate', currency: order.currency, on: day.value });
+      c.worth = worth;
+    }
     return book(tx, actor, request.key, now, { orderId, locationId, deliveryNote, today, day: day.value }, came);
   });
 }
@@ -111,13 +121,13 @@ async function book(
       receivedValue: part.receivedValue + value,
     });
   }
-  const changes = came.map(({ line, base, value }, i) => ({
+  const changes = came.map(({ line, base, worth }, i) => ({
     itemId: line.itemId as number,
     locationId,
     kind: 'receipt' as const,
     businessDate: day,
     quantity: base,
-    value,
+    value: worth,
     document: { kind: 'receipt' as const, id: 0, line: i + 1 },
   }));
   // The number comes late; levels are locked before the counter, as everywhere.
@@ -137,12 +147,13 @@ async function book(
   await insertReceiptLines(
     tx,
     receiptId,
-    came.map(({ part, line, packs, base, value }) => ({
+    came.map(({ part, line, packs, base, value, worth }) => ({
       partId: part.id,
       itemId: line.itemId,
       packQuantity: toDecimal(packs),
       baseQuantity: toDecimal(base),
-      value,
+      value: worth,
+      orderValue: value,
     })),
   );
   const posted = await postMovements(

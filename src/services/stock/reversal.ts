@@ -40,7 +40,7 @@ export async function reversal(
       ...part,
       received: toDecimal(checked(fromDecimal(part.received) - fromDecimal(l.baseQuantity))),
       receivedPacks: toDecimal(checked(fromDecimal(part.receivedPacks) - fromDecimal(l.packQuantity))),
-      receivedValue: part.receivedValue - l.value,
+      receivedValue: part.receivedValue - l.orderValue,
     };
     parts.set(part.id, after);
     await addReceived(tx, after);

@@ -1,5 +1,6 @@
 import type { Actor } from '@/core/people';
 import type { OrderState } from '@/core/purchase';
+import type { Values } from '@/core/sheets';
 import { insertUndoStep } from '@/data/repositories/undo';
 import type { Tx } from '@/data/sql';
 import type { OrderEdit } from '../purchase/orderCell';
@@ -31,7 +32,14 @@ export type Effect =
       readonly before: Cells | null;
       readonly after: Cells | null;
     }
-  | { readonly kind: 'booked_in'; readonly receiptId: number };
+  | { readonly kind: 'booked_in'; readonly receiptId: number }
+  | {
+      readonly kind: 'records';
+      readonly sheet: string;
+      /** What the records were and became, in the same order; null where there was or is none. */
+      readonly before: readonly (Values | null)[];
+      readonly after: readonly (Values | null)[];
+    };
 
 /** Notes, in the transaction of a command and after its change records, how it can be undone. */
 export const recordUndo = (tx: Tx, actor: Actor, key: string, command: string, now: string, effect: Effect) =>

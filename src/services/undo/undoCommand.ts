@@ -1,6 +1,7 @@
 import { type Actor, may, type Right } from '@/core/people';
 import { toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
+import type { Values } from '@/core/sheets';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { setOrderState } from '@/data/repositories/orders';
@@ -18,6 +19,10 @@ import { writeMinMax } from '../planning/writeMinMax';
 import { loadOrder, pairsOf } from '../purchase/loadOrder';
 import { changeCell } from '../purchase/orderCell';
 import { putBack, reopen } from '../purchase/orderSteps';
+import { sheetKindOf } from '../sheets/kinds';
+import { maySheet } from '../sheets/lockOwn';
+import { areAsLeft, removeValues, writeValues } from '../sheets/recordSteps';
+import { settingFor } from '../sheets/sheetKind';
 import { reversal } from '../stock/reversal';
 import type { Effect } from './recordUndo';
 
@@ -28,6 +33,7 @@ type At = {
   readonly now: string;
   readonly today: string;
   readonly step: UndoRow;
+  readonly deps: Deps;
 };
 type Undone = Result<unknown, Failure>;
 type Undoer<K extends Effect['kind']> = {
@@ -55,7 +61,7 @@ export async function undoCommand(
     const still = may(actor, undoer.right);
     if (!still.ok) return still;
     const today = todayOf(deps, await readCompany(tx));
-    const undone = await undoer.undo({ tx, actor, now, today, step }, effect as never);
+    const undone = await undoer.undo({ tx, actor, now, today, step, deps }, effect as never);
     if (!undone.ok) return undone;
     await markUndone(tx, actor.userId, undoKey);
     return ok({ undone: step.command });
@@ -181,6 +187,27 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
         return touched ? err({ kind: 'touched_since', ...touched }) : tooFar;
       }
       return ok(await writeMinMax(tx, actor, now, { itemId, locationId, had, after: before }));
+    },
+  },
+  records: {
+    right: 'catalogue.edit',
+    undo: async ({ tx, actor, now, deps }, { sheet, before, after }) => {
+      const kind = sheetKindOf(sheet);
+      if (!kind) return tooFar;
+      const still = maySheet(actor, kind);
+      if (!still.ok) return still;
+      const keys = after.map((a, i) => (a ?? before[i]) as Values);
+      if (!(await areAsLeft(tx, kind, keys, after)))
+        return err({ kind: 'changed_meanwhile', what: 'record', who: null, now: null });
+      const setting = await settingFor(deps, tx, actor.userId, now);
+      const back = before.filter((b): b is Values => b !== null);
+      const made = after.filter((a, i): a is Values => a !== null && before[i] === null);
+      if (made.length > 0) {
+        if (!kind.remove) return tooFar;
+        const gone = await removeValues(tx, kind, made, setting);
+        if (!gone.ok) return gone;
+      }
+      return back.length > 0 ? writeValues(tx, kind, back, setting) : ok(null);
     },
   },
   booked_in: {

@@ -2,13 +2,22 @@ import { findWaiting, insertJob } from '@/data/repositories/jobs';
 import type { Tx } from '@/data/sql';
 
 /** The kinds of work in the background. recompute: marks left by a change that touched many; check-needs: a fresh run over
- *  everything against what is stored; begin-day: what a new business day brings. */
-export const jobKinds = ['recompute', 'check-needs', 'begin-day'] as const;
+ *  everything against what is stored; begin-day: what a new business day brings; read-, check- and write-sheet: a
+ *  spreadsheet that was brought; fetch-rates: the file of exchange rates. */
+export const jobKinds = [
+  'recompute',
+  'check-needs',
+  'begin-day',
+  'read-sheet',
+  'check-sheet',
+  'write-sheet',
+  'fetch-rates',
+] as const;
 export type JobKind = (typeof jobKinds)[number];
 
 /** Notes work for the worker in the transaction of what makes it necessary; one that already waits is enough, because it
  *  begins after this commit. Returns its id. */
 export async function leaveToWorker(tx: Tx, kind: JobKind, now: string, userId: number | null): Promise<number> {
   const waiting = await findWaiting(tx, kind);
-  return waiting?.id ?? insertJob(tx, { kind, input: '{}', notBefore: now, userId, at: now });
+  return waiting?.id ?? insertJob(tx, { kind, input: JSON.stringify({ userId }), notBefore: now, userId, at: now });
 }

@@ -5,10 +5,13 @@ import { countDirty } from '@/data/repositories/planning';
 import { readSnapshot } from '@/data/transaction';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
+import { jobName } from './jobNames';
 
 export type JobView = {
   readonly id: number;
-  readonly kind: string;
+  readonly name: string;
+  /** What `done` and `total` count. */
+  readonly steps: string;
   readonly state: JobState;
   readonly done: number;
   readonly total: number | null;
@@ -34,7 +37,8 @@ export async function readJobs(
       marked: await countDirty(tx),
       jobs: jobs.map((j) => ({
         id: j.id,
-        kind: j.kind,
+        name: jobName(j.kind)[0],
+        steps: jobName(j.kind)[1],
         state: j.state,
         done: j.doneSteps,
         total: j.totalSteps,

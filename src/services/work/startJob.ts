@@ -6,13 +6,16 @@ import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 import { leaveToWorker } from './leaveToWorker';
 
-/** Has the worker check all needs afresh. Errors: forbidden. */
+/** What a person may ask the worker for, with the right it needs. */
+const rightFor = { 'check-needs': 'needs.decide', 'fetch-rates': 'catalogue.edit' } as const;
+
+/** Has the worker check all needs afresh, or fetch the file of exchange rates. Errors: forbidden. */
 export async function startJob(
   deps: Deps,
   actor: Actor,
-  request: Request<{ readonly kind: 'check-needs' }>,
+  request: Request<{ readonly kind: keyof typeof rightFor }>,
 ): Promise<Result<{ jobId: number }, Failure>> {
-  const allowed = may(actor, 'needs.decide');
+  const allowed = may(actor, rightFor[request.input.kind]);
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'start-job', request, async (tx, now) => {
     const jobId = await leaveToWorker(tx, request.input.kind, now, actor.userId);

@@ -1,0 +1,81 @@
+import { parsePrice } from '@/core/money';
+import { type Actor, may } from '@/core/people';
+import { checkLineQuantity } from '@/core/purchase';
+import { toDecimal } from '@/core/quantity';
+import { err, ok, type Result } from '@/core/result';
+import { recordChanges } from '@/data/repositories/bookkeeping';
+import { findItem, insertSource, readSuppliers } from '@/data/repositories/catalogue';
+import { readCompany, readLocations } from '@/data/repositories/company';
+import { bumpOrder, readOrderLines, updateOrderLine } from '@/data/repositories/orders';
+import { markDirty } from '@/data/repositories/planning';
+import { arrivalFrom, readBuying } from '../catalogue/buying';
+import { command, type Request } from '../command';
+import { type Deps, todayOf } from '../deps';
+import { type Failure, invalidField } from '../failure';
+import { enterStockLine } from './enterOrder';
+import { loadOrder } from './loadOrder';
+
+/** An item on a draft, for one place. `packs` as typed; `price` '' takes the list's or what is proposed. */
+export type AddOrderLine = {
+  readonly orderId: number;
+  readonly itemId: number;
+  readonly locationId: number;
+  readonly packs: string;
+  readonly price: string;
+};
+
+/** Adds a stock line to a draft. An item that its supplier has not sold us yet becomes one that it sells, by the base unit:
+ *  what is missing can be said later. Errors: forbidden, not_found, not_in_this_state, invalid_field packs or price. */
+export async function addOrderLine(
+  deps: Deps,
+  actor: Actor,
+  request: Request<AddOrderLine>,
+): Promise<Result<{ readonly lineNo: number }, Failure>> {
+  const { orderId, itemId, locationId } = request.input;
+  const allowed = may(actor, 'orders.edit', { locationIds: [locationId] });
+  if (!allowed.ok) return allowed;
+  const packs = checkLineQuantity(request.input.packs);
+  if (!packs.ok) return err(invalidField('packs', packs.error));
+  const price = request.input.price.trim() === '' ? ok(null) : parsePrice(request.input.price);
+  if (!price.ok) return err(invalidField('price', price.error));
+  return command(deps, actor, 'add-order-line', request, async (tx, now) => {
+    const loaded = await loadOrder(tx, orderId, 'edit');
+    if (!loaded.ok) return loaded;
+    const { order, lines } = loaded.value;
+    const item = await findItem(tx, itemId);
+    if (!item) return err({ kind: 'not_found', what: 'item' });
+    const place = (await readLocations(tx)).find((l) => l.id === locationId && l.closed === 0);
+    if (!place) return err({ kind: 'not_found', what: 'location' });
+    const supplier = (await readSuppliers(tx)).find((s) => s.id === order.supplierId);
+    if (!supplier) return err({ kind: 'not_found', what: 'supplier' });
+    const sells = async () =>
+      [...(await readBuying(tx, [itemId])).bySource.values()].find((b) => b.source.supplierId === supplier.id);
+    let buying = await sells();
+    if (!buying) {
+      await insertSource(tx, itemId, supplier.id);
+      await recordChanges(tx, actor.userId, now, [
+        { entity: 'item', entityId: itemId, action: 'sources added', after: { supplier: supplier.code } },
+      ]);
+      buying = await sells();
+    }
+    if (!buying) throw new Error(`item ${itemId} has no source after it was given one`);
+    const today = todayOf(deps, await readCompany(tx));
+    const lineNo = Math.max(0, ...lines.map((l) => l.lineNo)) + 1;
+    const wantedDate = arrivalFrom(buying, today);
+    const part = { locationId, packQuantity: toDecimal(packs.value), trayLineId: null };
+    await enterStockLine(tx, { orderId, lineNo, today, wantedDate }, buying, [part]);
+    if (price.value !== null) {
+      const line = (await readOrderLines(tx, [orderId])).find((l) => l.lineNo === lineNo);
+      if (line) {
+        const content = { priceContentNum: line.contentNum, priceContentDen: line.contentDen };
+        await updateOrderLine(tx, { ...line, ...content, pricePer: '1', priceAmount: price.value, priceOrigin: null });
+      }
+    }
+    await bumpOrder(tx, orderId);
+    await recordChanges(tx, actor.userId, now, [
+      { entity: 'order', entityId: orderId, action: `line ${lineNo}: added`, after: item.name },
+    ]);
+    markDirty(tx, [{ itemId, locationId }]);
+    return ok({ lineNo });
+  });
+}
