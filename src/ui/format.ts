@@ -12,6 +12,12 @@ export class Format {
     this.quantities = new Intl.NumberFormat(locale, { maximumFractionDigits: 6, useGrouping: true });
   }
 
+  /** The mark before decimals, as this person types it. */
+  get decimal(): '.' | ',' {
+    const mark = new Intl.NumberFormat(this.locale).formatToParts(1.5).find((p) => p.type === 'decimal')?.value;
+    return mark === ',' ? ',' : '.';
+  }
+
   /** The first language that formatting knows; British English else. */
   static fromAcceptLanguage(header: string | null): Format {
     const wanted = (header ?? '').split(',').map((part) => part.split(';')[0]?.trim() ?? '');
@@ -81,8 +87,8 @@ export class Format {
 /** Names of packs and units in the plural. @example plural('box', 2_000_000)  // 'boxes' */
 export function plural(name: string, quantity: number): string {
   if (quantity === MICRO || name.length <= 2) return name;
-  if (/(s|x|z|ch|sh)$/.test(name)) return `${name}es`;
   if (name === 'gross' || name === 'pieces') return name;
+  if (/(s|x|z|ch|sh)$/.test(name)) return `${name}es`;
   return `${name}s`;
 }
 

@@ -29,6 +29,17 @@ describe('faults of a field', () => {
     [{ kind: 'price_too_large', text: '1234567890' }, '“1234567890” is larger than a price can be.'],
     [{ kind: 'not_a_date', text: 'soon' }, '“soon” is not a date.'],
     [{ kind: 'min_above_max', min: 70_000_000, max: 45_000_000 }, 'Minimum 70 is above maximum 45.'],
+    [{ kind: 'in_the_future', text: '2026-12-24' }, 'Thu 24 Dec is still to come.'],
+    [{ kind: 'more_than', most: 40_000_000 }, 'At most 40 can be entered here.'],
+    [{ kind: 'name_missing' }, 'A name is needed here.'],
+    [{ kind: 'password_short', least: 10 }, 'A password needs at least 10 characters; a few words will do.'],
+    [{ kind: 'password_is_name' }, 'The password is your name; choose another one.'],
+    [{ kind: 'no_currency', text: 'EURO' }, '“EURO” is no currency.'],
+    [{ kind: 'no_time_zone', text: 'Quillon' }, '“Quillon” is no time zone.'],
+    [
+      { kind: 'login_shape', text: 'M R' },
+      'A name to sign in with has 2 to 60 small letters, digits, points, hyphens or underscores.',
+    ],
     [{ kind: 'max_without_min' }, 'A maximum needs a minimum.'],
   ];
   test.each(sentences)('%j', (fault, sentence) => expect(faultSentence(fault, format)).toBe(sentence));
@@ -82,6 +93,66 @@ describe('refusals', () => {
       'The database can’t be reached. Nothing was saved; what you typed is still here. Try again in a moment.',
     ],
     [{ kind: 'defect', id: 'a1b2c3d4' }, 'Something went wrong on our side (a1b2c3d4). Nothing was saved.'],
+    [
+      { kind: 'changed_meanwhile', what: 'record', who: null, now: null },
+      'Someone else has changed this meanwhile. What you typed is still here; read it again beside it before you go on.',
+    ],
+    [
+      { kind: 'changed_meanwhile', what: 'need', who: null, now: null },
+      'This has changed meanwhile. Refresh the list to see it as it is now.',
+    ],
+    [
+      { kind: 'already_decided', who: 'Otto Quillon', packs: '0.000000', supplier: null },
+      'Otto Quillon has already decided this: 0 from no supplier.',
+    ],
+    [{ kind: 'no_supplier' }, 'This item has no supplier yet, so nobody to order it from.'],
+    [{ kind: 'list_gone' }, 'This list has to be opened again.'],
+    [{ kind: 'not_free', itemId: 1, free: 2_500_000 }, 'Only 2.5 of this is free.'],
+    [
+      { kind: 'books_closed', to: '2026-10-31' },
+      'The books are closed to Sat 31 Oct; nothing can be posted on or before that day.',
+    ],
+    [
+      { kind: 'no_rate', currency: 'SEK', on: '2026-11-23' },
+      'No exchange rate of SEK is on file for Mon 23 Nov; enter one under Setup, Exchange rates.',
+    ],
+    [
+      { kind: 'touched_since', who: 'Otto Quillon', action: 'approved', at: '' },
+      'Otto Quillon has worked on this since (approved); nothing was undone.',
+    ],
+    [{ kind: 'not_undoable', because: 'unknown' }, 'This can’t be undone.'],
+    [{ kind: 'not_undoable', because: 'already_undone' }, 'This has been undone already.'],
+    [{ kind: 'not_undoable', because: 'gone_on' }, 'Work has gone on from here, so this can’t be undone any more.'],
+    [
+      { kind: 'no_mail_address', supplier: 'Narrowick Wool' },
+      'Narrowick Wool has no mail address on file; send the order another way.',
+    ],
+    [{ kind: 'already_reversed', receipt: 'R2611-0001' }, 'Receipt R2611-0001 has already been reversed.'],
+    [
+      { kind: 'file_too_large', mostMegabytes: 60 },
+      'The file is larger than 60 MB. Split it, or leave out columns that aren’t needed.',
+    ],
+    [
+      { kind: 'columns_missing', columns: ['Number'] },
+      'Say which column of the file is “Number”: rows can’t be told apart without.',
+    ],
+    [
+      { kind: 'columns_missing', columns: ['Item', 'Supplier', 'Pack'] },
+      'Say which column of the file is “Item”, “Supplier” and “Pack”: rows can’t be told apart without.',
+    ],
+    [{ kind: 'column_twice', column: 'Price' }, 'Two columns of the file are both taken for “Price”; leave one out.'],
+    [{ kind: 'not_now', state: 'unchanged' }, 'There is nothing to bring in: no row is new or changed.'],
+    [{ kind: 'not_now', state: 'applied' }, 'This file has gone on meanwhile. Reload the page to see where it is.'],
+    [{ kind: 'wrong_rows', faults: [[], [{ kind: 'missing', column: 'name', text: '' }]] }, 'This is needed.'],
+    [{ kind: 'wrong_rows', faults: [[]] }, 'Something in it is wrong.'],
+    [{ kind: 'login_taken', login: 'mira' }, '“mira” is somebody’s already; choose another name to sign in with.'],
+    [{ kind: 'name_taken', name: 'Yarn' }, 'There is one called “Yarn” already.'],
+    [{ kind: 'role_in_use', people: 1 }, '1 person has this role; give them another one first.'],
+    [{ kind: 'role_in_use', people: 3 }, '3 people have this role; give them another one first.'],
+    [{ kind: 'last_owner' }, 'This is the only owner who can sign in; make another one first.'],
+    [{ kind: 'wrong_password' }, 'Name and password don’t belong together.'],
+    [{ kind: 'malformed', field: '' }, 'This could not be read.'],
+    [{ kind: 'busy' }, 'Too many people at the same place; nothing was changed. Try again.'],
     [{ kind: 'unreachable' }, 'Vorrat can’t be reached. What you typed is still here; try again.'],
   ];
   test.each(sentences)('%j', (failure, sentence) => expect(failureSentence(failure, format)).toBe(sentence));

@@ -1,6 +1,7 @@
 import type { Finding } from '@/core/purchase';
 import type { FieldFault, HandlerFailure } from '@/services/failure';
 import type { Format } from './format';
+import { cellSentence } from './sheets/fault-sentences';
 
 /** The sentence for what is wrong with a typed value. All prose for faults is made here. */
 export function faultSentence(fault: FieldFault, format: Format): string {
@@ -33,6 +34,18 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `${format.date(fault.text)} is still to come.`;
     case 'more_than':
       return `At most ${format.quantity(fault.most)} can be entered here.`;
+    case 'login_shape':
+      return 'A name to sign in with has 2 to 60 small letters, digits, points, hyphens or underscores.';
+    case 'name_missing':
+      return 'A name is needed here.';
+    case 'password_short':
+      return `A password needs at least ${fault.least} characters; a few words will do.`;
+    case 'password_is_name':
+      return 'The password is your name; choose another one.';
+    case 'no_currency':
+      return `“${fault.text}” is no currency.`;
+    case 'no_time_zone':
+      return `“${fault.text}” is no time zone.`;
     case 'min_above_max':
       return `Minimum ${format.quantity(fault.min)} is above maximum ${format.quantity(fault.max)}.`;
     case 'max_without_min':
@@ -57,6 +70,14 @@ const states: Readonly<Record<string, string>> = {
   cancelled: 'cancelled',
 };
 
+const inWords = (names: readonly string[]): string =>
+  names.length < 2
+    ? `“${names[0] ?? ''}”`
+    : `${names
+        .slice(0, -1)
+        .map((n) => `“${n}”`)
+        .join(', ')} and “${names.at(-1)}”`;
+
 /** The sentence for why something was refused. */
 export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' }, format: Format): string {
   switch (failure.kind) {
@@ -73,6 +94,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       if (failure.what === 'value')
         return `${who} changed this meanwhile to “${failure.now ?? ''}”. Your entry is still here.`;
       if (failure.what === 'order') return `${who} changed this order meanwhile. Read it again before you go on.`;
+      if (failure.what === 'record')
+        return 'Someone else has changed this meanwhile. What you typed is still here; read it again beside it before you go on.';
       if (failure.what === 'policy')
         return `Changed meanwhile to ${failure.now ?? 'nothing set'}. Your entry is still here.`;
       return 'This has changed meanwhile. Refresh the list to see it as it is now.';
@@ -95,6 +118,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `Only ${format.quantity(failure.free)} of this is free.`;
     case 'books_closed':
       return `The books are closed to ${format.date(failure.to)}; nothing can be posted on or before that day.`;
+    case 'no_rate':
+      return `No exchange rate of ${failure.currency} is on file for ${format.date(failure.on)}; enter one under Setup, Exchange rates.`;
     case 'touched_since':
       return `${failure.who} has worked on this since (${failure.action}); nothing was undone.`;
     case 'not_undoable':
@@ -107,8 +132,38 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `${failure.supplier} has no mail address on file; send the order another way.`;
     case 'already_reversed':
       return `Receipt ${failure.receipt} has already been reversed.`;
+    case 'file_too_large':
+      return `The file is larger than ${failure.mostMegabytes} MB. Split it, or leave out columns that aren’t needed.`;
+    case 'columns_missing':
+      return `Say which column of the file is ${inWords(failure.columns)}: rows can’t be told apart without.`;
+    case 'column_twice':
+      return `Two columns of the file are both taken for “${failure.column}”; leave one out.`;
+    case 'not_now':
+      return failure.state === 'unchanged'
+        ? 'There is nothing to bring in: no row is new or changed.'
+        : 'This file has gone on meanwhile. Reload the page to see where it is.';
+    case 'wrong_rows': {
+      const fault = failure.faults.flat()[0];
+      return fault ? cellSentence(fault, (key) => key, format) : 'Something in it is wrong.';
+    }
     case 'key_reused':
       return 'This was sent before with other content. Reload the page and try again.';
+    case 'wrong_code':
+      return 'This is not the code that the start command has shown. Open the address it has printed.';
+    case 'already_founded':
+      return 'This company has been set up already. Sign in.';
+    case 'login_taken':
+      return `“${failure.login}” is somebody’s already; choose another name to sign in with.`;
+    case 'name_taken':
+      return `There is one called “${failure.name}” already.`;
+    case 'last_owner':
+      return 'This is the only owner who can sign in; make another one first.';
+    case 'not_oneself':
+      return 'Nobody changes their own role or blocks themselves; another owner does it.';
+    case 'role_in_use':
+      return `${failure.people} ${failure.people === 1 ? 'person has' : 'people have'} this role; give them another one first.`;
+    case 'link_void':
+      return 'This link is not good any more: it was used, replaced by a newer one, or is too old. Ask the owner for another.';
     case 'wrong_password':
       return 'Name and password don’t belong together.';
     case 'too_many_attempts':
@@ -137,6 +192,8 @@ export function findingSentence(f: Finding, format: Format, currency: string): s
   switch (f.kind) {
     case 'no_lines':
       return 'there is no line';
+    case 'rate_missing':
+      return `no exchange rate of ${f.currency} is on file`;
     case 'supplier_blocked':
       return 'the supplier is blocked';
     case 'price_missing':

@@ -129,8 +129,91 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
   },
   'reverse-receipt': { good: [{ receiptId: 1, reason: '' }], bad: [{ receiptId: 1 }] },
   undo: { good: [{ undoKey: key }], bad: [{ undoKey: 'short' }, {}] },
-  'start-job': { good: [{ kind: 'check-needs' }], bad: [{ kind: 'begin-day' }, {}] },
+  'start-job': { good: [{ kind: 'check-needs' }, { kind: 'fetch-rates' }], bad: [{ kind: 'begin-day' }, {}] },
   'cancel-job': { good: [{ jobId: 1 }], bad: [{ jobId: 'x' }] },
+  'map-sheet': {
+    good: [{ importId: 1, version: 1, mapping: ['number', null], decimal: ',', dates: 'dmy' }],
+    bad: [
+      { importId: 1, version: 1, mapping: ['number'], decimal: ';', dates: 'dmy' },
+      { importId: 1, version: 1, mapping: 'number', decimal: ',', dates: 'dmy' },
+    ],
+  },
+  'apply-sheet': { good: [{ importId: 1, version: 1 }], bad: [{ importId: 1 }] },
+  'cancel-sheet': { good: [{ importId: 1, version: 1 }], bad: [{ version: 1 }] },
+  'save-records': {
+    good: [{ sheet: 'items', records: [{ cells: { number: '1', name: '' }, seen: '' }], decimal: ',' }],
+    bad: [
+      { sheet: 'items', records: [], decimal: '.' },
+      { sheet: 'items', records: [{ cells: {}, seen: '' }], decimal: '.' },
+      { sheet: 'items', records: [{ cells: { 'no;column': 'x' }, seen: '' }], decimal: '.' },
+      { sheet: 'items', records: [{ cells: { number: 1 }, seen: '' }], decimal: '.' },
+      { sheet: 'items', records: [{ cells: { number: '1' }, seen: 'x'.repeat(17) }], decimal: '.' },
+    ],
+  },
+  'remove-records': {
+    good: [{ sheet: 'packs', records: [{ cells: { item: '1', pack: 'bag' }, seen: 'abc' }] }],
+    bad: [{ sheet: 'packs', records: [{ cells: { item: '1' } }] }],
+  },
+  'change-many': {
+    good: [
+      { list: 'a', ids: null, decimal: '.', change: { kind: 'field', column: 'maker', text: '' } },
+      { list: 'a', ids: [1, 2], decimal: ',', change: { kind: 'pattern', pattern: 'Bags' } },
+    ],
+    bad: [
+      { list: 'a', ids: [], decimal: '.', change: { kind: 'field', column: 'maker', text: '' } },
+      { list: 'a', ids: null, decimal: '.', change: { kind: 'price', column: 'maker', text: '' } },
+    ],
+  },
+  'make-item': {
+    good: [{ name: 'x', unit: 'piece', price: '', number: '', code: '' }],
+    bad: [{ name: '', unit: 'piece', price: '', number: '', code: '' }],
+  },
+  'make-family': {
+    good: [
+      {
+        ...{ family: 'Fen', stem: '1', option1: 'colour', values1: ['moss'], option2: '', values2: [], priceGroup: '' },
+        ...{ category: '', unit: 'H87', unitName: '', price: '', pattern: '' },
+      },
+    ],
+    bad: [
+      {
+        ...{ family: 'Fen', stem: '1', option1: 'colour', values1: [], option2: '', values2: [], priceGroup: '' },
+        ...{ category: '', unit: 'H87', unitName: '', price: '', pattern: '' },
+      },
+    ],
+  },
+  'set-complete': { good: [{ itemId: 1, complete: true }], bad: [{ itemId: 1, complete: 'yes' }] },
+  'save-view': {
+    good: [{ page: 'items', name: 'Wool', query: 'q=wool', shared: true }],
+    bad: [{ page: 'elsewhere', name: 'Wool', query: '', shared: true }],
+  },
+  'remove-view': { good: [{ viewId: 1 }], bad: [{ viewId: '1' }] },
+  'invite-person': {
+    good: [{ login: 'pia', name: 'Pia', role: 'buyer', locationIds: [], limit: '' }],
+    bad: [
+      { login: 'pia', name: 'Pia', role: 'buyer', locationIds: [1, 1], limit: '' },
+      { name: 'Pia', role: 'buyer', locationIds: [], limit: '' },
+    ],
+  },
+  'change-person': {
+    good: [{ userId: 1, version: 1, name: 'Pia', role: 'own-1', locationIds: [1], limit: '5', active: false }],
+    bad: [{ userId: 1, version: 1, name: 'Pia', role: 'own-1', locationIds: [1], limit: 5, active: false }],
+  },
+  'reset-password': { good: [{ userId: 1 }], bad: [{}] },
+  'save-role': {
+    good: [{ roleId: null, version: null, name: 'x', rights: ['stock.read'] }],
+    bad: [{ roleId: null, version: null, name: 'x', rights: 'stock.read' }],
+  },
+  'remove-role': { good: [{ roleId: 1 }], bad: [{ roleId: null }] },
+  'set-locale': { good: [{ locale: '' }], bad: [{ locale: 'x'.repeat(21) }] },
+  'set-company': {
+    good: [{ name: 'x', invoiceAddress: '', costOrder: 'last_first', itemPrefix: 'N', mailFrom: '', was: {} }],
+    bad: [{ name: 'x', invoiceAddress: '', costOrder: 'cheapest', itemPrefix: 'N', mailFrom: '', was: {} }],
+  },
+  'add-order-line': {
+    good: [{ orderId: 1, itemId: 1, locationId: 1, packs: '2', price: '' }],
+    bad: [{ orderId: 1, itemId: 1, locationId: 1, packs: 2, price: '' }],
+  },
   'close-books': { good: [{ to: '2026-10-31', was: '' }], bad: [{ to: '2026-10-31' }] },
   'set-min-max': {
     good: [

@@ -1,22 +1,39 @@
 import Joi from 'joi';
 import type { Actor } from '@/core/people';
 import type { Result } from '@/core/result';
+import { makeFamily } from '@/services/catalogue/makeFamily';
+import { makeItem } from '@/services/catalogue/makeItem';
+import { setComplete } from '@/services/catalogue/setComplete';
 import { setSource } from '@/services/catalogue/setSource';
 import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
 import type { Request } from '@/services/command';
 import { closeBooks } from '@/services/cost/closeBooks';
 import type { Deps } from '@/services/deps';
 import type { Failure } from '@/services/failure';
+import { changePerson } from '@/services/people/changePerson';
+import { invitePerson } from '@/services/people/invitePerson';
+import { removeRole } from '@/services/people/removeRole';
+import { resetPassword } from '@/services/people/resetPassword';
+import { saveRole } from '@/services/people/saveRole';
+import { setLocale } from '@/services/people/setLocale';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { setMinMax } from '@/services/planning/setMinMax';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
+import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
+import { setCompany } from '@/services/setup/setCompany';
+import { applySheet } from '@/services/sheets/applySheet';
+import { cancelSheet } from '@/services/sheets/cancelSheet';
+import { changeMany } from '@/services/sheets/changeMany';
+import { mapSheet } from '@/services/sheets/mapSheet';
+import { removeRecords } from '@/services/sheets/removeRecords';
+import { saveRecords } from '@/services/sheets/saveRecords';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { countStock } from '@/services/stock/countStock';
 import { receiveGoods } from '@/services/stock/receiveGoods';
@@ -25,6 +42,8 @@ import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { shipTransfer } from '@/services/stock/shipTransfer';
 import { undoCommand } from '@/services/undo/undoCommand';
+import { removeView } from '@/services/views/removeView';
+import { saveView } from '@/services/views/saveView';
 import { cancelJob } from '@/services/work/cancelJob';
 import { startJob } from '@/services/work/startJob';
 
@@ -45,6 +64,19 @@ const day = Joi.string().allow('').max(10).required();
 const note = (most: number) => Joi.string().allow('').max(most).required();
 const lines = (fields: object) => Joi.array().items(Joi.object(fields)).min(1).max(500).required();
 const order = Joi.object({ orderId: id, version: id });
+const sheet = Joi.object({ importId: id, version: id });
+const cells = Joi.object()
+  .pattern(/^[a-z0-9_]{1,40}$/, Joi.string().allow('').max(2000))
+  .min(1)
+  .max(80)
+  .required();
+const person = {
+  name: Joi.string().allow('').max(120).required(),
+  role: Joi.string().max(20).required(),
+  locationIds: Joi.array().items(id.optional()).max(200).unique().required(),
+  limit: typed,
+};
+const seen = Joi.string().allow('').max(16).required();
 
 type Run = (deps: Deps, actor: Actor, request: Request<never>) => Promise<Result<unknown, Failure>>;
 const entry = (shape: Joi.Schema, run: unknown) => ({ shape, run: run as Run });
@@ -72,7 +104,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       }),
       Joi.object({
         orderId: id,
-        field: Joi.valid('price', 'freeOfCharge').required(),
+        field: Joi.valid('price', 'freeOfCharge', 'edition').required(),
         lineId: id,
         was: typed,
         now: typed,
@@ -80,6 +112,27 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       Joi.object({ orderId: id, field: Joi.valid('remove').required(), lineId: id, was: typed }),
     ),
     editOrder,
+  ),
+  'add-order-line': entry(
+    Joi.object({ orderId: id, itemId: id, locationId: id, packs: typed, price: typed }),
+    addOrderLine,
+  ),
+  'make-family': entry(
+    Joi.object({
+      family: Joi.string().max(100).required(),
+      stem: Joi.string().max(30).required(),
+      option1: Joi.string().max(40).required(),
+      values1: Joi.array().items(Joi.string().max(60)).min(1).max(200).required(),
+      option2: note(40),
+      values2: Joi.array().items(Joi.string().max(60)).max(200).required(),
+      priceGroup: note(40),
+      category: note(250),
+      unit: Joi.string().max(30).required(),
+      unitName: note(30),
+      price: typed,
+      pattern: note(60),
+    }),
+    makeFamily,
   ),
   'receive-goods': entry(
     Joi.object({
@@ -161,8 +214,94 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   ),
   'reverse-receipt': entry(Joi.object({ receiptId: id, reason: note(200) }), reverseReceipt),
   undo: entry(Joi.object({ undoKey: key }), undoCommand),
-  'start-job': entry(Joi.object({ kind: Joi.valid('check-needs').required() }), startJob),
+  'start-job': entry(Joi.object({ kind: Joi.valid('check-needs', 'fetch-rates').required() }), startJob),
   'cancel-job': entry(Joi.object({ jobId: id }), cancelJob),
+  'map-sheet': entry(
+    sheet.append({
+      mapping: Joi.array().items(Joi.string().max(40).allow(null)).max(200).required(),
+      decimal: Joi.valid('.', ',').required(),
+      dates: Joi.valid('ymd', 'dmy', 'mdy').required(),
+    }),
+    mapSheet,
+  ),
+  'save-records': entry(
+    Joi.object({
+      sheet: Joi.string().max(30).required(),
+      records: Joi.array().items(Joi.object({ cells, seen })).min(1).max(500).required(),
+      decimal: Joi.valid('.', ',').required(),
+    }),
+    saveRecords,
+  ),
+  'remove-records': entry(
+    Joi.object({
+      sheet: Joi.string().max(30).required(),
+      records: Joi.array().items(Joi.object({ cells, seen })).min(1).max(500).required(),
+    }),
+    removeRecords,
+  ),
+  'change-many': entry(
+    Joi.object({
+      list: Joi.string().max(40).required(),
+      ids: Joi.array().items(id).min(1).max(100_000).allow(null).required(),
+      decimal: Joi.valid('.', ',').required(),
+      change: Joi.alternatives(
+        Joi.object({ kind: Joi.valid('field').required(), column: Joi.string().max(40).required(), text: note(400) }),
+        Joi.object({ kind: Joi.valid('pattern').required(), pattern: Joi.string().max(60).required() }),
+      ).required(),
+    }),
+    changeMany,
+  ),
+  'make-item': entry(
+    Joi.object({
+      name: Joi.string().max(200).required(),
+      unit: Joi.string().max(30).required(),
+      price: typed,
+      number: typed,
+      code: typed,
+    }),
+    makeItem,
+  ),
+  'set-complete': entry(Joi.object({ itemId: id, complete: Joi.boolean().required() }), setComplete),
+  'save-view': entry(
+    Joi.object({
+      page: Joi.valid('items', 'suppliers').required(),
+      name: Joi.string().max(60).required(),
+      query: note(1000),
+      shared: Joi.boolean().required(),
+    }),
+    saveView,
+  ),
+  'remove-view': entry(Joi.object({ viewId: id }), removeView),
+  'invite-person': entry(Joi.object({ ...person, login: Joi.string().max(60).required() }), invitePerson),
+  'change-person': entry(
+    Joi.object({ ...person, userId: id, version: id, active: Joi.boolean().required() }),
+    changePerson,
+  ),
+  'reset-password': entry(Joi.object({ userId: id }), resetPassword),
+  'save-role': entry(
+    Joi.object({
+      roleId: id.allow(null),
+      version: id.allow(null),
+      name: Joi.string().allow('').max(60).required(),
+      rights: Joi.array().items(Joi.string().max(40)).max(60).required(),
+    }),
+    saveRole,
+  ),
+  'remove-role': entry(Joi.object({ roleId: id }), removeRole),
+  'set-locale': entry(Joi.object({ locale: Joi.string().allow('').max(20).required() }), setLocale),
+  'set-company': entry(
+    Joi.object({
+      name: Joi.string().allow('').max(120).required(),
+      invoiceAddress: note(400),
+      costOrder: Joi.valid('standard_first', 'last_first').required(),
+      itemPrefix: Joi.string().allow('').max(10).required(),
+      mailFrom: note(200),
+      was: Joi.object().max(10).required(),
+    }),
+    setCompany,
+  ),
+  'apply-sheet': entry(sheet, applySheet),
+  'cancel-sheet': entry(sheet, cancelSheet),
   'close-books': entry(Joi.object({ to: day, was: day }), closeBooks),
 };
 

@@ -44,8 +44,10 @@ export function shown<T>(result: Result<T, Failure>): { value: T; failure: null 
   return { value: null, failure: result.error };
 }
 
-/** Figures and dates by the language of the browser; the texts are English. */
+/** Figures and dates as the person likes them, else by the language of the browser; the texts are English. */
 export async function requestFormat(): Promise<Format> {
+  const { actor } = await frameOf();
+  if (actor.locale) return new Format(actor.locale);
   return Format.fromAcceptLanguage((await headers()).get('accept-language'));
 }
 

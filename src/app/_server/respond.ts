@@ -7,6 +7,11 @@ import type { HandlerFailure } from '@/services/failure';
 const statuses: Partial<Record<HandlerFailure['kind'], number>> = {
   not_signed_in: 401,
   wrong_password: 401,
+  wrong_code: 403,
+  already_founded: 409,
+  link_void: 410,
+  file_too_large: 413,
+  not_now: 409,
   forbidden: 403,
   above_limit: 403,
   foreign_origin: 403,

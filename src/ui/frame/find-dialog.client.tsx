@@ -36,7 +36,13 @@ function useFound(text: string): { found: Found; failed: boolean } {
 }
 
 /** Items, orders, pages and commands in one field; Enter takes the first, arrows the next. */
-export function FindDialog(props: { doings: readonly Doing[]; text: string; onClose: () => void }) {
+export function FindDialog(props: {
+  doings: readonly Doing[];
+  text: string;
+  onClose: () => void;
+  /** Makes an item of what was typed or scanned; null for whoever may not. */
+  onMake: ((text: string) => void) | null;
+}) {
   const { doings, onClose } = props;
   const router = useRouter();
   const format = useFormat();
@@ -111,6 +117,13 @@ export function FindDialog(props: { doings: readonly Doing[]; text: string; onCl
                   {d.name}
                 </Command.Item>
               ))}
+            </Command.Group>
+          )}
+          {words !== '' && props.onMake && (
+            <Command.Group>
+              <Command.Item value="make" className={row} onSelect={() => props.onMake?.(text.trim())}>
+                Make a new item {/^\d{6,}$/.test(text.trim()) ? 'with the barcode' : 'called'} “{text.trim()}”
+              </Command.Item>
             </Command.Group>
           )}
           {words !== '' && (

@@ -4,9 +4,11 @@ import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import type { Right } from '@/core/people';
 import { signOut } from '../command/send';
 import { useSettled } from '../command/use-settled.client';
 import { Mark } from '../marks/mark';
+import { useRights } from '../may-context.client';
 import { Find } from './find.client';
 
 export type Frame = {
@@ -16,13 +18,16 @@ export type Frame = {
     readonly orders: number;
     readonly arrivals: number;
   };
-  readonly stops: {
-    readonly needs: boolean;
-    readonly orders: boolean;
-    readonly arrivals: boolean;
-    readonly stock: boolean;
-  };
   readonly locations: readonly { readonly id: number; readonly code: string; readonly name: string }[];
+};
+
+/** What built-in roles are called; others have their own name. */
+const roleWords: Readonly<Record<string, string>> = {
+  owner: 'owner',
+  buyer: 'buyer',
+  shop: 'receiving',
+  bookkeeper: 'bookkeeper',
+  read_only: 'read-only',
 };
 
 /** What waits at each stop: as the page was read, and read again once the commands of this page are through. */
@@ -43,21 +48,25 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
   const router = useRouter();
   const at = params.get('at') ?? '';
   const kept = at ? `?at=${encodeURIComponent(at)}` : '';
-  const { stops } = frame;
+  const rights = useRights();
+  const mine = <S extends { readonly needs: Right }>(stops: readonly S[]) =>
+    stops.filter((s) => rights.includes(s.needs));
   const counts = useCounts(frame.counts);
-  const ruler = [
-    { href: '/needs', name: 'Needs', count: counts.needs, shown: stops.needs },
-    { href: '/trays', name: 'Trays', count: counts.trays, shown: stops.needs },
-    { href: '/orders', name: 'Orders', count: counts.orders, shown: stops.orders },
-    { href: '/arrivals', name: 'Arrivals', count: counts.arrivals, shown: stops.arrivals },
-  ].filter((s) => s.shown);
-  const shelf = [
-    { href: '/items', name: 'Items', shown: stops.stock },
-    { href: '/policies', name: 'Policies', shown: stops.needs },
-    { href: '/mailbox', name: 'Mail', shown: stops.orders },
-    { href: '/setup', name: 'Books', shown: stops.stock },
-    { href: '/work', name: 'In the background', shown: stops.needs },
-  ].filter((s) => s.shown);
+  const ruler = mine([
+    { href: '/needs', name: 'Needs', count: counts.needs, needs: 'needs.read' },
+    { href: '/trays', name: 'Trays', count: counts.trays, needs: 'needs.read' },
+    { href: '/orders', name: 'Orders', count: counts.orders, needs: 'orders.read' },
+    { href: '/arrivals', name: 'Arrivals', count: counts.arrivals, needs: 'goods.receive' },
+  ]);
+  const shelf = mine([
+    { href: '/items', name: 'Items', needs: 'stock.read' },
+    { href: '/suppliers', name: 'Suppliers', needs: 'orders.read' },
+    { href: '/policies', name: 'Policies', needs: 'needs.read' },
+    { href: '/sheets', name: 'Spreadsheets', needs: 'catalogue.edit' },
+    { href: '/setup', name: 'Setup', needs: 'stock.read' },
+    { href: '/mailbox', name: 'Mail', needs: 'orders.read' },
+    { href: '/work', name: 'In the background', needs: 'needs.read' },
+  ]);
   const onShelf = shelf.some((s) => path.startsWith(s.href));
 
   const chooseTheme = (theme: string) => {
@@ -73,6 +82,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
   };
   const doings = [
     ...[...ruler, ...shelf].map((s) => ({ name: s.name, href: s.href + kept })),
+    { name: 'Your account', href: '/account' },
     { name: 'Light', act: () => chooseTheme('paper') },
     { name: 'Dark', act: () => chooseTheme('ink') },
     { name: 'Colours as the system', act: () => chooseTheme('system') },
@@ -145,11 +155,14 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
               {person.initials}
             </span>
           }
-          name={`${person.name}, ${person.role}`}
+          name={`${person.name}, ${roleWords[person.role] ?? person.role}`}
         >
           <li className="px-3 py-1.5">
             <span className="block font-semibold">{person.name}</span>
-            <span className="second">{person.role}</span>
+            <span className="second">{roleWords[person.role] ?? person.role}</span>
+          </li>
+          <li>
+            <Link href="/account">Your account</Link>
           </li>
           {(['paper', 'ink', 'system'] as const).map((t) => (
             <li key={t}>

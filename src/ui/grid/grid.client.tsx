@@ -99,11 +99,22 @@ export const Cell = ({ className, children }: { className?: string; children?: R
 );
 
 /** What a scan did not find. */
-export const ScanSaid = ({ text }: { text: string }) =>
+export const ScanSaid = ({ text, code = '' }: { text: string; code?: string }) =>
   text === '' ? null : (
-    <span className="fault" role="alert">
-      {text}
-    </span>
+    <>
+      <span className="fault" role="alert">
+        {text}
+      </span>
+      {code !== '' && (
+        <button
+          type="button"
+          className="link text-action"
+          onClick={() => window.dispatchEvent(new CustomEvent('vorrat-find', { detail: code }))}
+        >
+          Find it or make it
+        </button>
+      )}
+    </>
   );
 
 const sortOf = (head: Head, sorted: Sorted | undefined) => {

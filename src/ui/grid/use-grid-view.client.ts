@@ -32,8 +32,11 @@ export function useGridView<R>(
   const grid = useRef<GridHandle>(null);
   const pages = usePages<R>(kind, head, first);
   const [index, setCurrent] = useState(start);
-  const go = (entry: number) => grid.current?.focus(rowOf(entry));
-  const scan = useScanToRow(kind, head.list, go);
+  const go = (entry: number) => {
+    const row = rowOf(entry);
+    grid.current?.focus(row);
+    return row;
+  };
   const { gone } = pages;
   useEffect(() => {
     if (!gone) return;
@@ -42,6 +45,7 @@ export function useGridView<R>(
   }, [gone, reopen, router]);
   // After a refresh the list may be shorter than it was.
   const current = Math.min(index, Math.max(0, head.count - 1));
+  const scan = useScanToRow(kind, head.list, index, go);
   const row = pages.rowAt(current);
   useRowInAddress(kind, head.list, row === undefined ? null : idOf(row), go);
   return {
@@ -51,6 +55,7 @@ export function useGridView<R>(
     again: pages.again,
     /** What is the matter, if anything: rows that could not be read, or a scan that found nothing. */
     said: pages.failed && !gone ? 'Some rows can’t be read just now; they are tried again.' : scan.said,
+    unknown: scan.unknown,
     props: {
       ref: grid,
       listKey: head.list,

@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 /** Where in an open list something stands, -1 when it is not in it; null when that could not be asked. */
 export async function placeInList(kind: string, list: string, what: Readonly<Record<string, string>>) {
@@ -9,20 +9,44 @@ export async function placeInList(kind: string, list: string, what: Readonly<Rec
   return response?.ok ? ((await response.json()) as { value: { entry: number } }).value.entry : null;
 }
 
-/** A scan goes to the row of its code in an open list; `said` tells what it did not find. */
-export function useScanToRow(kind: string, list: string, go: (entry: number) => void) {
+/** So long after a scan a list that was asked for before it may still take its place. */
+const LATE_MS = 2000;
+
+/** A scan goes to the row of its code in an open list; `said` tells what it did not find. `go` answers with the row it went
+ *  to, `current` is where the hand was put, in whatever list. Another list that comes late, as when somebody types in a
+ *  search and then scans, is gone to as well, if the hand has not moved on. */
+export function useScanToRow(kind: string, list: string, current: number, go: (entry: number) => number) {
   const [said, setSaid] = useState('');
+  /** A code that nothing in the list has: it can be looked for elsewhere, or an item be made of it. */
+  const [unknown, setUnknown] = useState('');
   const latest = useRef(0);
+  const shown = useRef(list);
+  shown.current = list;
+  const went = useRef({ code: '', list: '', row: -1, at: 0 });
   const take = async (code: string) => {
     latest.current += 1;
     const turn = latest.current;
-    const entry = await placeInList(kind, list, { code });
+    let asked = shown.current;
+    let entry = await placeInList(kind, asked, { code });
+    while (turn === latest.current && asked !== shown.current) {
+      asked = shown.current;
+      entry = await placeInList(kind, asked, { code });
+    }
     if (turn !== latest.current) return;
     if (entry !== null && entry >= 0) {
       setSaid('');
-      go(entry);
+      setUnknown('');
+      went.current = { code, list: asked, row: go(entry), at: Date.now() };
     } else if (entry === null) setSaid(`The code ${code} could not be looked up.`);
-    else setSaid(`Nothing with the code ${code} is in this list.`);
+    else {
+      setSaid(`Nothing with the code ${code} is in this list.`);
+      setUnknown(code);
+    }
   };
-  return { said, take };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when another list has come.
+  useEffect(() => {
+    const { code, list: then, row, at } = went.current;
+    if (then !== '' && then !== list && row === current && Date.now() - at < LATE_MS) take(code);
+  }, [list]);
+  return { said, unknown, take };
 }

@@ -13,7 +13,7 @@ export function BoughtLines({ bought, format }: { bought: readonly Bought[]; for
       <span>
         {b.supplier}, {format.quantity(b.packs)} {plural(b.packName, b.packs)}
       </span>
-      <span className="figure font-semibold">{b.each ?? '–'}</span>
+      <span className="figure font-semibold">{b.each ? `${b.each} ${b.currency}` : '–'}</span>
     </div>
   ));
 }

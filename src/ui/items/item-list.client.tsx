@@ -1,22 +1,58 @@
 'use client';
 
+import { Columns3 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { CSSProperties, KeyboardEvent } from 'react';
+import { type CSSProperties, type KeyboardEvent, useState } from 'react';
 import type { ItemListHead, ItemSort, ItemSummary } from '@/services/catalogue/readItems';
+import type { RecordsView } from '@/services/sheets/readRecords';
+import type { ViewLink } from '@/services/views/readViews';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { ExportLinks } from '../frame/export-links';
 import { ListBar, WholeGrid } from '../frame/list';
-import { SearchForm } from '../frame/search-form';
+import { LiveSearch } from '../frame/live-search.client';
 import { Notice } from '../frame/states';
 import { Cell, Grid, type Head, type Line, ScanSaid } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
-import { sortedBy, twoLines, useGridView } from '../grid/use-grid-view.client';
+import { twoLines, useGridView } from '../grid/use-grid-view.client';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
+import { SavedViews } from '../views/saved-views.client';
+import { columnsFrom, itemColumns } from './columns';
 import { FreeByPlace } from './free-by-place';
+import { ManyBar } from './many-bar.client';
+import { NewItem } from './new-item.client';
 
 /** Places that have a column each; with more of them, free stock stands in one cell. */
 const MOST_COLUMNS = 6;
+
+const views = [
+  ['all', 'All'],
+  ['mine', 'Mine'],
+  ['to_complete', 'To complete'],
+  ['no_supplier', 'Without a supplier'],
+  ['phase_out', 'Phase-out'],
+  ['stopped', 'Stopped'],
+] as const;
+
+export type ItemQuery = {
+  readonly q: string;
+  readonly at: string;
+  readonly sort: ItemSort;
+  readonly view: string;
+  readonly category: string;
+  readonly supplier: string;
+  readonly cols: string;
+};
+
+/** The address of the list with something else asked for; what is empty or usual is left out. */
+export function itemsHref(query: ItemQuery, change: Partial<ItemQuery> = {}): string {
+  const { sort, view, ...rest } = { ...query, ...change };
+  const given = Object.entries({ ...rest, sort: sort === 'name' ? '' : sort, view: view === 'all' ? '' : view }).filter(
+    ([, v]) => v !== '',
+  );
+  return given.length === 0 ? '/items' : `/items?${new URLSearchParams(given)}`;
+}
 
 /** Items with what is free at each place, on hand, coming, worth and open. */
 export function ItemList(props: {
@@ -24,26 +60,43 @@ export function ItemList(props: {
   first: readonly ItemSummary[];
   places: readonly { readonly id: number; readonly name: string }[];
   one: boolean;
-  search: string;
-  at: string;
-  sort: ItemSort;
+  query: ItemQuery;
+  saved: readonly ViewLink[];
+  /** Fields of an item and what can be chosen in them; null for whoever may not change any. */
+  fields: RecordsView | null;
+  patterns: readonly string[];
+  categories: readonly string[];
 }) {
-  const { head, search, sort, one } = props;
+  const { head, query, one, fields } = props;
   const format = useFormat();
   const router = useRouter();
   const view = useGridView('items', head, props.first, { idOf: (r) => r.item.id });
-  const columns = !one && props.places.length <= MOST_COLUMNS ? props.places : [];
+  const [marked, setMarked] = useState<ReadonlySet<number>>(new Set());
+  const chosen = columnsFrom(query.cols);
+  const atPlaces = !one && props.places.length <= MOST_COLUMNS && !chosen.includes('free') ? props.places : [];
   const rowHeight = (width: number) => (width < 768 && !one ? 92 : twoLines(width));
+  const mark = (id: number) => {
+    const next = new Set(marked);
+    if (!next.delete(id)) next.add(id);
+    setMarked(next);
+  };
   const onKey = (event: KeyboardEvent, row: ItemSummary) => {
-    if (event.key !== 'Enter' || event.target !== event.currentTarget) return;
-    event.preventDefault();
-    router.push(`/items/${row.item.id}`);
+    if (event.target !== event.currentTarget) return;
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      router.push(`/items/${row.item.id}`);
+    } else if (event.key === ' ' && fields) {
+      event.preventDefault();
+      mark(row.item.id);
+    }
   };
 
+  const shown = itemColumns.filter((c) => chosen.includes(c.key) && !(one && c.key === 'free'));
+  const narrow = (key: string) => (key === 'on_hand' ? '' : 'max-md:hidden');
   const heads: Head[] = [
     { text: 'Item', sort: 'name' },
-    ...(columns.length === 0 ? [{ text: one ? 'Stock' : 'Free at each place', className: 'max-md:hidden' }] : []),
-    ...columns.map((l) => ({
+    ...(one ? [{ text: 'Stock', className: 'max-md:hidden' }] : []),
+    ...atPlaces.map((l) => ({
       text: (
         <>
           Free at
@@ -53,18 +106,23 @@ export function ItemList(props: {
       ),
       className: 'figure wrap max-md:hidden',
     })),
-    { text: 'On hand', className: 'figure' },
-    { text: 'Coming', className: 'figure max-sm:hidden' },
-    { text: 'Value', className: 'figure max-sm:hidden', sort: 'value', descending: true },
-    { text: 'Bought from', className: 'max-md:hidden' },
-    { text: 'List price each', className: 'figure wrap max-md:hidden' },
-    { text: 'Needs', className: 'figure max-sm:hidden' },
+    ...shown.map((c) => ({
+      text: c.title,
+      className: `${c.figure ? 'figure' : ''} wrap ${narrow(c.key)}`,
+      ...(c.sort ? { sort: c.sort, descending: true } : {}),
+    })),
   ];
-  const line = ({ item, gauge, byPlace, value, supplier, each, openNeeds }: ItemSummary): Line => {
-    const coming = gauge.coming + gauge.inTrays;
-    const byPlaces = <FreeByPlace places={byPlace} format={format} />;
+  const template = [
+    'minmax(0, 34fr)',
+    ...(one ? ['minmax(0, 22fr)'] : []),
+    ...atPlaces.map(() => 'minmax(0, 10fr)'),
+    ...shown.map((c) => c.width),
+  ].join(' ');
+  const line = (row: ItemSummary): Line => {
+    const { item, gauge, byPlace } = row;
     return {
-      label: `${item.name}, ${item.number}, ${format.quantity(gauge.onHand)} ${plural(item.unitName, gauge.onHand)} on hand`,
+      label: `${marked.has(item.id) ? 'marked, ' : ''}${item.name}, ${item.number}, ${format.quantity(gauge.onHand)} ${plural(item.unitName, gauge.onHand)} on hand`,
+      className: marked.has(item.id) ? 'marked' : '',
       cells: (
         <>
           <Cell className="min-w-0 leading-[1.12]">
@@ -72,21 +130,23 @@ export function ItemList(props: {
               {item.name}
             </Link>
             <span className="code">{item.number}</span>
-            {!one && <span className="block pt-0.5 md:hidden">{byPlaces}</span>}
+            {item.toComplete === 1 && <span className="marker ml-2">to complete</span>}
+            {item.status !== 'active' && (
+              <span className="marker ml-2">{item.status === 'stopped' ? 'stopped' : 'phase-out'}</span>
+            )}
+            {!one && (
+              <span className="block pt-0.5 md:hidden">
+                <FreeByPlace places={byPlace} format={format} />
+              </span>
+            )}
           </Cell>
-          {columns.length === 0 && (
+          {one && (
             <Cell className="min-w-0 leading-tight max-md:hidden">
-              {one ? (
-                <>
-                  <LevelStrip gauge={gauge} format={format} id={`i${item.id}`} />
-                  <span className="second">{gaugeWords(gauge, format)}</span>
-                </>
-              ) : (
-                byPlaces
-              )}
+              <LevelStrip gauge={gauge} format={format} id={`i${item.id}`} />
+              <span className="second">{gaugeWords(gauge, format)}</span>
             </Cell>
           )}
-          {columns.map((l) => {
+          {atPlaces.map((l) => {
             const free = byPlace.find((p) => p.name === l.name)?.free;
             return (
               <Cell key={l.id} className={`figure max-md:hidden ${free && free < 0 ? 'font-semibold text-stop' : ''}`}>
@@ -94,55 +154,146 @@ export function ItemList(props: {
               </Cell>
             );
           })}
-          <Cell className={`figure leading-tight font-semibold ${gauge.onHand < 0 ? 'text-stop' : ''}`}>
-            {format.quantity(gauge.onHand)}
-            <span className="second block font-normal">{plural(item.unitName, gauge.onHand)}</span>
-          </Cell>
-          <Cell className="figure max-sm:hidden">{coming === 0 ? '–' : format.quantity(coming)}</Cell>
-          <Cell className="figure max-sm:hidden">{format.amount(value, head.currency)}</Cell>
-          <Cell className="min-w-0 leading-tight max-md:hidden">
-            {supplier ?? <span className="marker">no supplier</span>}
-          </Cell>
-          <Cell className="figure max-md:hidden">{each ?? '–'}</Cell>
-          <Cell className="figure max-sm:hidden">{openNeeds === 0 ? '–' : openNeeds}</Cell>
+          {shown.map((c) => (
+            <Cell key={c.key} className={`min-w-0 leading-tight ${c.figure ? 'figure' : ''} ${narrow(c.key)}`}>
+              {c.cell(row, { format, head })}
+            </Cell>
+          ))}
         </>
       ),
     };
   };
+  const narrowed = query.q !== '' || query.view !== 'all' || query.category !== '' || query.supplier !== '';
   return (
     <WholeGrid>
       <ListBar title={countOf(head.count, 'item')} about={`stock worth ${format.money(head.value, head.currency)}`}>
-        <ScanSaid text={view.said} />
-        <SearchForm action="/items" search={search} at={props.at} />
+        <ScanSaid text={view.said} code={view.unknown} />
+        <label className="sr-only" htmlFor="items-view">
+          Which items
+        </label>
+        <select
+          id="items-view"
+          className="entry ml-auto max-sm:ml-0"
+          value={query.view}
+          onChange={(e) => router.push(itemsHref(query, { view: e.target.value }))}
+        >
+          {views.map(([key, name]) => (
+            <option key={key} value={key}>
+              {key === 'to_complete' && head.toComplete > 0 ? `${name} (${head.toComplete})` : name}
+            </option>
+          ))}
+        </select>
+        {props.categories.length > 0 && (
+          <>
+            <label className="sr-only" htmlFor="items-category">
+              Category
+            </label>
+            <select
+              id="items-category"
+              className="entry max-w-40"
+              value={query.category}
+              onChange={(e) => router.push(itemsHref(query, { category: e.target.value }))}
+            >
+              <option value="">All categories</option>
+              {props.categories.map((c) => (
+                <option key={c} value={c}>
+                  {c}
+                </option>
+              ))}
+            </select>
+          </>
+        )}
+        <LiveSearch
+          value={query.q}
+          placeholder="name, number, barcode"
+          label="Search items"
+          hrefOf={(q) => itemsHref(query, { q })}
+        />
+        <ColumnChooser
+          chosen={chosen}
+          onChoose={(cols) => router.replace(itemsHref(query, { cols: cols.join(',') }))}
+          one={one}
+        />
+        <SavedViews page="items" views={props.saved} query={itemsHref(query).split('?')[1] ?? ''} path="/items" />
+        <ExportLinks of="Items" path={`/api/exports/items?list=${head.list}&cols=${chosen.join(',')}`} />
+        {fields && <NewItem patterns={props.patterns} categories={props.categories} />}
         <KeysHelp
           keys={[
             ['↑ ↓', 'move'],
             ['Page ↑ ↓', 'move by a page'],
             ['Home, End', 'first, last'],
             ['Enter', 'open the item'],
+            ...(fields ? ([['Space', 'mark, for changing many at once']] as const) : []),
             ['a scan', 'to the row of that item'],
           ]}
         />
       </ListBar>
+      {fields && (
+        <ManyBar
+          marked={marked}
+          list={head.list}
+          count={head.count}
+          narrowed={narrowed}
+          view={fields}
+          patterns={props.patterns}
+          onClear={() => setMarked(new Set())}
+        />
+      )}
       {head.count === 0 ? (
-        <Notice title={search ? `No item has “${search}” in its name or number` : 'There is no item yet'}>
-          <Link className="link" href="/items">
-            Show all items
-          </Link>
+        <Notice title={query.q ? `No item fits “${query.q}”` : narrowed ? 'No such item' : 'There is no item yet'}>
+          {narrowed ? (
+            <Link className="link" href="/items">
+              Show all items
+            </Link>
+          ) : (
+            <Link className="link" href="/sheets">
+              Bring them as a spreadsheet
+            </Link>
+          )}
         </Notice>
       ) : (
         <Grid
           {...view.props}
           label="Items"
           rowHeight={rowHeight}
-          columns={columns.length > 0 ? 'item-columns' : 'item-columns-one'}
-          style={{ '--places': columns.length } as CSSProperties}
-          sorted={{ by: sort, href: sortedBy('/items', { q: search, at: props.at }) }}
+          columns="item-columns"
+          style={{ '--template': template } as CSSProperties}
+          sorted={{ by: query.sort, href: (sort) => itemsHref(query, { sort: sort as ItemSort }) }}
           heads={heads}
           line={line}
           onKey={onKey}
         />
       )}
     </WholeGrid>
+  );
+}
+
+/** Which columns are shown. */
+function ColumnChooser(props: { chosen: readonly string[]; one: boolean; onChoose: (keys: string[]) => void }) {
+  const { chosen } = props;
+  return (
+    <details className="relative max-md:hidden">
+      <summary className="chip flex cursor-pointer list-none items-center gap-1">
+        <Columns3 className="size-3.5" aria-hidden="true" /> Columns
+      </summary>
+      <fieldset className="absolute right-0 z-20 mt-1 grid w-48 gap-1 rounded-sm border border-rule-strong bg-sheet p-3">
+        <legend className="sr-only">Columns</legend>
+        {itemColumns
+          .filter((c) => !(props.one && c.key === 'free') && !(c.key === 'shelf' && !props.one))
+          .map((c) => (
+            <label key={c.key} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="accent-action"
+                checked={chosen.includes(c.key)}
+                onChange={(e) =>
+                  props.onChoose(e.target.checked ? [...chosen, c.key] : chosen.filter((k) => k !== c.key))
+                }
+              />
+              {c.title}
+            </label>
+          ))}
+      </fieldset>
+    </details>
   );
 }

@@ -5,19 +5,9 @@ import { type Format, plural } from '../format';
 import { ListAndPanel } from '../frame/states';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { BoughtLines } from './bought-lines';
-
-const kinds: Readonly<Record<string, string>> = {
-  opening: 'opening stock',
-  receipt: 'goods receipt',
-  sale: 'sold',
-  correction: 'correction',
-  transfer: 'transfer',
-  count: 'count',
-  value: 'value only',
-  receipt_reversal: 'receipt reversed',
-  late_charge: 'late charge',
-  cost_adjustment: 'cost of a back-dated receipt',
-};
+import { ItemFactsList } from './item-facts';
+import { ItemHead } from './item-head';
+import { movementWords } from './words';
 
 /** One item: stock and policy at each place, what is on order, its movements; beside it packs, sources, purchases. */
 export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
@@ -25,15 +15,7 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
   const inTrays = places.reduce((sum, p) => sum + p.gauge.inTrays, 0);
   return (
     <ListAndPanel label="Packs and purchases" panel={<ItemPanel view={view} format={format} />}>
-      <div className="border-b border-rule bg-paper px-4 py-2.5">
-        <h1 className="text-[17px] font-semibold">{item.name}</h1>
-        <p className="second">
-          <span className="code">{item.number}</span> · {item.category} · kept in {plural(item.unitName, 2_000_000)}
-          {item.status !== 'active' && (
-            <span className="marker ml-2">{item.status === 'stopped' ? 'stopped' : 'phase-out'}</span>
-          )}
-        </p>
-      </div>
+      <ItemHead item={item} here="" />
       <table className="sheet">
         <caption className="sr-only">Stock per location</caption>
         <thead>
@@ -102,7 +84,7 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
                 <td>{format.date(m.businessDate)}</td>
                 <td>{m.location}</td>
                 <td>
-                  {kinds[m.kind] ?? m.kind}
+                  {movementWords[m.kind] ?? m.kind}
                   {m.documentNumber && ' '}
                   {m.orderId ? (
                     <Link className="link" href={`/orders/${m.orderId}`}>
@@ -184,7 +166,7 @@ function PlaceRow({
 }
 
 function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
-  const { item, packs, sources, bought, currency } = view;
+  const { item, packs, sources, bought } = view;
   const content = (c: { num: bigint; den: bigint }) =>
     `${format.quantity(Number((c.num * 1_000_000n) / c.den))} ${plural(item.unitName, 2_000_000)}`;
   return (
@@ -199,16 +181,17 @@ function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
           </div>
         ))}
       </section>
+      <ItemFactsList view={view} format={format} />
       <section>
-        <h2 className="head">
-          Sources <span className="font-normal text-muted">{currency}</span>
-        </h2>
+        <h2 className="head">Sources</h2>
         {sources.length === 0 && <p className="fault">No supplier sells this item yet.</p>}
         {sources.map((s, i) => (
-          <div key={s.source.id} className="grid grid-cols-[16px_1fr_auto] py-[3px]">
+          <div key={s.source.id} className="grid grid-cols-[16px_minmax(0,1fr)_auto] gap-x-2 py-[3px]">
             <span className="text-muted">{i + 1}</span>
             <span>
-              {s.source.supplierName}
+              <Link className="link" href={`/suppliers/${s.source.supplierId}`} prefetch={false}>
+                {s.source.supplierName}
+              </Link>
               <span className="second block">
                 theirs {s.source.supplierItemNumber} · {s.source.leadTimeDays}{' '}
                 {s.source.leadTimeKind === 'working' ? 'working' : 'calendar'} days
@@ -222,7 +205,7 @@ function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
               )}
               {s.perPack !== null && (
                 <span className="second block">
-                  per {s.packName ?? item.unitName}, {format.price(Number(s.each).toFixed(4))} each
+                  {s.source.currency} per {s.packName ?? item.unitName}, {format.price(Number(s.each).toFixed(4))} each
                 </span>
               )}
             </span>
@@ -231,7 +214,7 @@ function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
       </section>
       <section>
         <h2 className="head">
-          Last bought <span className="font-normal text-muted">{currency} each</span>
+          Last bought <span className="font-normal text-muted">each</span>
         </h2>
         <BoughtLines bought={bought} format={format} />
       </section>

@@ -5,7 +5,11 @@ import { FillGauge } from '../marks/fill-gauge';
 
 /** The head of a supplier's needs: when it would arrive, and how full its tray is against its minimum. */
 export function GroupHead(props: { group: NeedGroup; trayNet: number; format: Format; currency: string }) {
-  const { format, currency, trayNet } = props;
+  const { format, trayNet } = props;
+  const currency = props.group.currency || props.currency;
+  // A foreign currency is named.
+  const sum = (minor: number) =>
+    currency === props.currency ? format.amount(minor, currency) : format.money(minor, currency);
   const { supplier, arrives, orderMinimum } = props.group;
   return (
     <Cell className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-2.5 leading-tight">
@@ -13,7 +17,7 @@ export function GroupHead(props: { group: NeedGroup; trayNet: number; format: Fo
       <span className="second">
         {supplier === null
           ? 'stays here until the item has one'
-          : `any working day · arrives ${format.date(arrives ?? '')}`}
+          : `arrives ${format.date(arrives ?? '')} if ordered today`}
       </span>
       {supplier !== null && (
         <span className="second ml-auto flex items-center gap-2 max-sm:hidden">
@@ -21,9 +25,9 @@ export function GroupHead(props: { group: NeedGroup; trayNet: number; format: Fo
             <FillGauge value={trayNet} target={orderMinimum} label="Tray against the supplier’s minimum" />
           )}
           {orderMinimum > 0
-            ? `tray ${format.amount(trayNet, currency)} of ${format.amount(orderMinimum, currency)} minimum`
+            ? `tray ${format.amount(trayNet, currency)} of ${sum(orderMinimum)} minimum`
             : trayNet > 0
-              ? `tray ${format.amount(trayNet, currency)}, no minimum`
+              ? `tray ${sum(trayNet)}, no minimum`
               : 'no minimum'}
         </span>
       )}

@@ -1,15 +1,15 @@
 'use client';
 
 import Link from 'next/link';
-import { lineNet } from '@/core/money';
 import type { NeedView } from '@/services/planning/readNeeds';
 import type { Bought } from '@/services/purchase/bought';
 import { useFormat } from '../format-context.client';
 import { useRead } from '../frame/use-read.client';
 import { BoughtLines } from '../items/bought-lines';
+import { ruleWords } from '../items/words';
 import { CourseOfStock } from '../marks/course-of-stock.client';
 import { ReckoningSum } from '../reckoning/reckoning';
-import { priceOf } from './priceOf';
+import { netOf, priceOf } from './priceOf';
 
 /** How the suggested quantity came about, and what was bought before. */
 export function NeedPanel({ need, currency, today }: { need: NeedView; currency: string; today: string }) {
@@ -28,6 +28,7 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
           </h2>
           <span className="second whitespace-nowrap">{need.location}</span>
         </div>
+        {need.buyerNote && <p className="note mb-4">{need.buyerNote}</p>}
         <h3 className="head">Why {reckoning ? format.quantity(reckoning.toBuy) : 'this'}</h3>
         {reckoning ? (
           <ReckoningSum
@@ -35,7 +36,10 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
             format={format}
             unit={need.unit}
             packName={need.packName}
-            worth={(q) => price && format.money(lineNet(q, price, currency), currency)}
+            worth={(q) => {
+              const net = price && netOf(need, q, price, currency);
+              return net === null ? null : format.money(net, currency);
+            }}
             origins={{
               refill_to_max: (
                 <Link prefetch={false} className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
@@ -70,6 +74,9 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
         {need.supplierId === null && (
           <p className="fault mt-2">No supplier sells this item yet, so it can’t go into a tray.</p>
         )}
+        {need.sourceRule && need.sourceRule.kind !== 'only' && need.sourceRule.kind !== 'blocked' && (
+          <p className="second mt-2">Supplier chosen by {ruleWords(need.sourceRule)}.</p>
+        )}
         {need.supplierBlocked && <p className="fault mt-2">The supplier is blocked.</p>}
         {need.supplierId !== null && need.net === null && (
           <p className="mt-2 text-attention">
@@ -80,7 +87,7 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
       <CourseOfStock itemId={need.itemId} locationId={need.locationId} unit={need.unit} />
       <div>
         <h3 className="head">
-          Last bought <span className="font-normal text-muted">{currency} each</span>
+          Last bought <span className="font-normal text-muted">each</span>
         </h3>
         {bought === null && <p className="second">Loading</p>}
         {bought === 'failed' && <p className="second">Could not be read just now.</p>}

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { memo } from 'react';
-import { lineNet, pricePerBaseUnit } from '@/core/money';
+import { eachText } from '@/core/money';
 import { baseQuantity, isWholePacks } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
 import { entryText, MICRO } from '@/core/quantity';
@@ -11,8 +11,9 @@ import { type Format, lastsWords, plural } from '../format';
 import { Cell } from '../grid/grid.client';
 import { Cause } from '../marks/cause';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
+import { useMay } from '../may-context.client';
 import { failureSentence } from '../sentences';
-import { priceOf } from './priceOf';
+import { netOf, priceOf } from './priceOf';
 
 export type RowState =
   | { readonly kind: 'open' }
@@ -64,8 +65,9 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
   const saving = state.kind === 'saving';
   const fault = state.kind === 'failed' ? failureSentence(state.failure, format) : null;
   const price = checked.ok ? priceOf(need, checked.value, props.today) : null;
-  const net = price && base !== null ? lineNet(base, price, currency) : null;
+  const net = price && base !== null ? netOf(need, base, price, currency) : null;
   const cause = cannotAccept(need);
+  const mayDecide = useMay('needs.decide');
   return (
     <>
       <Cell className="min-w-0 leading-[1.12]">
@@ -96,20 +98,24 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
         <Cell className="col-span-2 text-muted">decided or no longer short</Cell>
       ) : (
         <>
-          <Cell>
-            <input
-              className="entry figure w-full"
-              data-column="packs"
-              inputMode="decimal"
-              aria-label={`Quantity of ${need.itemName} at ${need.location} in ${plural(need.packName, 2 * MICRO)}`}
-              aria-invalid={!checked.ok || fault !== null}
-              aria-describedby={fault ? `fault-${need.id}` : undefined}
-              value={text}
-              tabIndex={-1}
-              readOnly={saving}
-              onFocus={(e) => typed === undefined && e.target.select()}
-              onChange={(e) => props.hands.type(need, e.target.value)}
-            />
+          <Cell className={mayDecide ? '' : 'figure font-semibold'}>
+            {mayDecide ? (
+              <input
+                className="entry figure w-full"
+                data-column="packs"
+                inputMode="decimal"
+                aria-label={`Quantity of ${need.itemName} at ${need.location} in ${plural(need.packName, 2 * MICRO)}`}
+                aria-invalid={!checked.ok || fault !== null}
+                aria-describedby={fault ? `fault-${need.id}` : undefined}
+                value={text}
+                tabIndex={-1}
+                readOnly={saving}
+                onFocus={(e) => typed === undefined && e.target.select()}
+                onChange={(e) => props.hands.type(need, e.target.value)}
+              />
+            ) : (
+              format.quantity(need.packs)
+            )}
           </Cell>
           <Cell className="flex min-w-0 items-center justify-between gap-2 leading-tight">
             {fault ? (
@@ -130,17 +136,19 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
             {saving ? (
               <span className="second">saving</span>
             ) : (
-              <button
-                type="button"
-                className={`chip ${props.current ? '' : 'opacity-70'}`}
-                tabIndex={-1}
-                disabled={cause !== null}
-                title={cause ?? 'Accept into the tray (Enter)'}
-                aria-label={`Accept ${need.itemName} at ${need.location}`}
-                onClick={() => props.hands.accept(need, props.index)}
-              >
-                {cause ?? 'Accept'}
-              </button>
+              mayDecide && (
+                <button
+                  type="button"
+                  className={`chip ${props.current ? '' : 'opacity-70'}`}
+                  tabIndex={-1}
+                  disabled={cause !== null}
+                  title={cause ?? 'Accept into the tray (Enter)'}
+                  aria-label={`Accept ${need.itemName} at ${need.location}`}
+                  onClick={() => props.hands.accept(need, props.index)}
+                >
+                  {cause ?? 'Accept'}
+                </button>
+              )
             )}
           </Cell>
         </>
@@ -153,7 +161,11 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
         ) : (
           <>
             {net === null ? '–' : format.amount(net, currency)}
-            {price && <span className="second block">{pricePerBaseUnit(price, 2)} each</span>}
+            {price && (
+              <span className="second block">
+                {eachText(price, need.currency)} {need.currency === currency ? '' : `${need.currency} `}each
+              </span>
+            )}
           </>
         )}
       </Cell>

@@ -12,12 +12,14 @@ import { sendCommand } from '../command/send';
 import { useSettled } from '../command/use-settled.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { ExportLinks } from '../frame/export-links';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
 import { Grid, type Line, ScanSaid } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
 import { useEdits } from '../grid/use-edits.client';
 import { twoLines, useGridView } from '../grid/use-grid-view.client';
+import { useMay } from '../may-context.client';
 import { GroupHead } from './group-head';
 import { NeedPanel } from './need-panel.client';
 import { cannotAccept, NeedCells, needLabel, type RowHands, type RowState } from './need-row';
@@ -58,6 +60,7 @@ function useChanges(head: NeedsHead): Changes & { readonly gone: boolean } {
 export function NeedsList(fresh: Opened) {
   const format = useFormat();
   const router = useRouter();
+  const mayDecide = useMay('needs.decide');
   // What is shown stays as it was opened, also when the page is read again; a refresh that was asked for takes it over.
   const [{ head, first }, setOpened] = useState<Opened>(fresh);
   /** The list that was there when a refresh was asked for: the next one is taken over. */
@@ -145,7 +148,8 @@ export function NeedsList(fresh: Opened) {
   );
 
   const onKey = (event: KeyboardEvent, row: NeedEntry, index: number) => {
-    if (row.kind !== 'need' || (event.target instanceof HTMLAnchorElement && event.key === 'Enter')) return;
+    if (!mayDecide || row.kind !== 'need' || (event.target instanceof HTMLAnchorElement && event.key === 'Enter'))
+      return;
     const inField = event.target instanceof HTMLInputElement;
     const done = settled.has(row.id);
     if (event.key === 'Enter') {
@@ -205,7 +209,7 @@ export function NeedsList(fresh: Opened) {
         }`}
       >
         <div className="ml-auto flex items-center gap-2">
-          <ScanSaid text={view.said} />
+          <ScanSaid text={view.said} code={view.unknown} />
           {changed > 0 ? (
             <button type="button" className="chip border-attention text-attention" onClick={refresh}>
               {changed} changed, show
@@ -217,14 +221,19 @@ export function NeedsList(fresh: Opened) {
               </button>
             )
           )}
+          <ExportLinks of="Needs" path={`/api/exports/needs?list=${head.list}`} />
           <KeysHelp
             keys={[
               ['↑ ↓', 'move'],
               ['Page ↑ ↓', 'move by a page'],
               ['Home, End', 'first, last'],
-              ['0 … 9', 'start a quantity'],
-              ['Enter', 'accept and go on'],
-              ['Esc', 'back to the suggestion'],
+              ...(mayDecide
+                ? ([
+                    ['0 … 9', 'start a quantity'],
+                    ['Enter', 'accept and go on'],
+                    ['Esc', 'back to the suggestion'],
+                  ] as const)
+                : []),
               ['a scan', 'to the row of that item'],
             ]}
           />

@@ -1,4 +1,4 @@
-import type { Price } from '@/core/money';
+import { convert, lineNet, type Price } from '@/core/money';
 import { priceAt } from '@/core/sourcing';
 import { fraction } from '@/core/units';
 import type { NeedView } from '@/services/planning/readNeeds';
@@ -10,4 +10,16 @@ export function priceOf(need: Pick<NeedView, 'prices'>, packs: number, on: strin
   if (!step) return null;
   const { amount, perQuantity, content } = step;
   return { amount, perQuantity, packContent: fraction(BigInt(content.num), BigInt(content.den)) };
+}
+
+/** What a quantity comes to in the company's currency, in minor units; null where no rate of its supplier's is on file. */
+export function netOf(
+  need: Pick<NeedView, 'currency' | 'rate'>,
+  base: number,
+  price: Price,
+  currency: string,
+): number | null {
+  const net = lineNet(base, price, need.currency);
+  if (need.currency === currency) return net;
+  return need.rate && convert(net, need.currency, fraction(BigInt(need.rate.num), BigInt(need.rate.den)), currency);
 }

@@ -7,12 +7,15 @@ import type { LineView, OrderView, PartView } from '@/services/purchase/readOrde
 import { useCommand } from '../command/use-command.client';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { originWords } from '../items/words';
+import { useMay } from '../may-context.client';
 import { failureSentence } from '../sentences';
 
 /** The lines of an order; while it is a draft every cell can be changed and is saved on its own. */
 export function OrderLines({ order }: { order: OrderView }) {
   const format = useFormat();
-  const editable = order.head.state === 'draft';
+  const mayEdit = useMay('orders.edit');
+  const editable = order.head.state === 'draft' && mayEdit;
   const { currency, id: orderId } = order.head;
   return (
     <table className="sheet">
@@ -43,8 +46,11 @@ export function OrderLines({ order }: { order: OrderView }) {
                 </Link>
               )}
               <span className="second block">
-                <span className="code">{l.itemNumber}</span> · theirs {l.supplierItemNumber}
+                <span className="code">{l.itemNumber}</span>
+                {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
               </span>
+              {editable && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
+              {l.edition !== '' && <Edition orderId={orderId} line={l} editable={editable} />}
             </td>
             <td>
               <div className="grid gap-1.5">
@@ -124,6 +130,7 @@ const cellNames: Readonly<Record<string, string>> = {
   wantedDate: 'wanted date',
   price: 'price',
   freeOfCharge: 'free of charge',
+  edition: 'edition',
 };
 
 function useEdit(orderId: number) {
@@ -241,6 +248,7 @@ function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
         {line.per !== '1' && `for ${line.per} · `}
         {line.each ? `${line.each} each` : 'no price on file'}
       </span>
+      {line.origin && <span className="marker">{originWords[line.origin]}</span>}
       {differs && <span className="marker">list {format.price(line.expected as string)}</span>}
       {(line.price === null || Number(line.price) === 0 || line.freeOfCharge) && (
         <label className="second flex items-center gap-1.5">
@@ -260,6 +268,20 @@ function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
         </label>
       )}
     </span>
+  );
+}
+
+/** The edition that is ordered: the latest, unless another is typed. */
+function Edition({ orderId, line, editable }: { orderId: number; line: LineView; editable: boolean }) {
+  const edit = useEdit(orderId);
+  if (!editable) return <span className="second block">{line.edition}</span>;
+  return (
+    <Cell
+      label={`Edition of ${line.description}`}
+      value={line.edition}
+      className="h-6 w-36 text-[11.5px]"
+      save={(now) => edit({ field: 'edition', lineId: line.id, was: line.edition, now })}
+    />
   );
 }
 

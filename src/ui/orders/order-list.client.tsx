@@ -6,6 +6,7 @@ import type { KeyboardEvent } from 'react';
 import type { OrderListHead, OrderSort, OrderSummary } from '@/services/purchase/readOrders';
 import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
+import { ExportLinks } from '../frame/export-links';
 import { ListBar, WholeGrid } from '../frame/list';
 import { Notice } from '../frame/states';
 import { Cell, Grid, type Line, ScanSaid } from '../grid/grid.client';
@@ -67,7 +68,7 @@ export function OrderList(props: {
     <WholeGrid>
       <ListBar title={countOf(head.count, 'order')} about={`${format.money(head.net, head.currency)} net`}>
         <nav aria-label="Which orders" className="ml-auto flex items-center gap-2">
-          <ScanSaid text={view.said} />
+          <ScanSaid text={view.said} code={view.unknown} />
           <Link className="chip" href={href(false)(sort)} aria-current={!all}>
             Open
           </Link>
@@ -75,6 +76,7 @@ export function OrderList(props: {
             All
           </Link>
         </nav>
+        <ExportLinks of="Orders" path={`/api/exports/orders?list=${head.list}`} />
         <KeysHelp
           keys={[
             ['↑ ↓', 'move'],

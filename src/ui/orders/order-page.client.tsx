@@ -5,6 +5,8 @@ import type { OrderView } from '@/services/purchase/readOrders';
 import { useFormat } from '../format-context.client';
 import { ListAndPanel } from '../frame/states';
 import { OrderTrack, orderWords } from '../marks/order-track';
+import { useMay } from '../may-context.client';
+import { AddLine } from './add-line.client';
 import { OrderLines } from './order-lines.client';
 import { OrderPanel } from './order-panel.client';
 import { ReverseReceipt } from './reverse-receipt.client';
@@ -14,6 +16,7 @@ const howWords = { printed: 'on paper', phone: 'by phone', email: 'by email' } a
 /** One order: head, lines with their delivery parts, and beside it the sums, what is missing and what can be done. */
 export function OrderPage({ order }: { order: OrderView }) {
   const format = useFormat();
+  const mayEdit = useMay('orders.edit');
   const { head, came } = order;
   const places = new Map<string, number>();
   const dates = new Set<string>();
@@ -32,7 +35,7 @@ export function OrderPage({ order }: { order: OrderView }) {
     ],
     ['Wanted', first ? format.date(first) : '–', dates.size > 1 ? `${dates.size} dates, see the lines` : 'all lines'],
     ['Payment', head.paymentTerms, 'as agreed with the supplier'],
-    ['Delivery terms', head.deliveryTerms, ''],
+    ['Delivery terms', head.deliveryTerms || '–', head.shippingWay && `by ${head.shippingWay}`],
     ['Currency', head.currency, ''],
   ];
   return (
@@ -64,6 +67,7 @@ export function OrderPage({ order }: { order: OrderView }) {
         ))}
       </dl>
       <OrderLines key={head.state} order={order} />
+      {head.state === 'draft' && mayEdit && <AddLine orderId={head.id} places={order.places} />}
       {order.receipts.length > 0 && (
         <section className="px-4 py-5">
           <h2 className="head">Booked in</h2>
@@ -87,7 +91,7 @@ export function OrderPage({ order }: { order: OrderView }) {
                     {r.deliveryNote && <span className="second"> · delivery note {r.deliveryNote}</span>}
                   </td>
                   <td className={`figure pl-4 ${r.reversedBy ? 'text-muted line-through' : ''}`}>
-                    {format.amount(r.value, head.currency)}
+                    {format.amount(r.value, order.baseCurrency)}
                   </td>
                   <td className="pl-3 text-right">
                     {r.reversedBy ? (

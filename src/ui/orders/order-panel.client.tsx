@@ -7,6 +7,7 @@ import type { OrderView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { countOf, type Format } from '../format';
 import { useFormat } from '../format-context.client';
+import { useMay } from '../may-context.client';
 import { SumLine } from '../reckoning/reckoning';
 import { findingSentence } from '../sentences';
 
@@ -15,6 +16,10 @@ export function OrderPanel({ order }: { order: OrderView }) {
   const format = useFormat();
   const router = useRouter();
   const { busy, sentence, failure, run, clear } = useCommand();
+  const mayEdit = useMay('orders.edit');
+  const mayApprove = useMay('orders.approve');
+  const maySend = useMay('orders.send');
+  const mayReceive = useMay('goods.receive');
   const [how, setHow] = useState<'printed' | 'phone' | 'email'>('email');
   const { head, findings, lines } = order;
   const { id: orderId, version, currency, state } = head;
@@ -23,7 +28,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
   useEffect(clear, [clear, version]);
   const free = lines.filter((l) => l.freeOfCharge).length;
   const blocked = findings.some((f) => f.blocks);
-  const receivable = (state === 'approved' || state === 'sent') && order.came !== 'all';
+  const receivable = mayReceive && (state === 'approved' || state === 'sent') && order.came !== 'all';
 
   const putBack = async () => {
     const words = `The order to ${head.supplierName} went back into its trays`;
@@ -73,7 +78,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
 
       <section className="grid gap-2.5">
         <div className="flex flex-wrap items-center gap-2">
-          {state === 'draft' && (
+          {state === 'draft' && mayApprove && (
             <button
               type="button"
               className="btn btn-primary"
@@ -84,7 +89,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
               Approve
             </button>
           )}
-          {state === 'approved' && (
+          {state === 'approved' && maySend && (
             <>
               <label className="flex items-center gap-1.5">
                 <span className="sr-only">How it is sent</span>
@@ -117,7 +122,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
               Book in
             </Link>
           )}
-          {state === 'approved' && order.canPutBack && (
+          {state === 'approved' && mayEdit && order.canPutBack && (
             <button
               type="button"
               className="btn btn-outline"
@@ -127,7 +132,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
               Edit again
             </button>
           )}
-          {order.canPutBack && (
+          {mayEdit && order.canPutBack && (
             <button type="button" className="btn btn-outline" disabled={busy} onClick={putBack}>
               {head.number === null
                 ? 'Put back into trays'

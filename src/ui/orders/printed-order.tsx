@@ -51,8 +51,10 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
           </div>
         </div>
         <p className="mb-5">
-          Payment: {head.paymentTerms}. Delivery: {head.deliveryTerms}. Prices in {head.currency}, without tax.
+          Payment: {head.paymentTerms}. Delivery: {head.deliveryTerms}
+          {head.shippingWay && `, by ${head.shippingWay}`}. Prices in {head.currency}, without tax.
         </p>
+        {head.orderText && <p className="mb-5 whitespace-pre-line">{head.orderText}</p>}
         <table className="w-full border-collapse max-sm:text-[11px] print:text-[10pt]">
           <thead>
             <tr className="border-b border-black text-left text-xs">
@@ -70,6 +72,7 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
                 <td className="py-1.5 pr-3 max-sm:pr-1">
                   {l.description}
                   <span className="block text-xs">
+                    {l.edition && <span className="block">Edition {l.edition}</span>}
                     {l.supplierItemNumber && `Your number ${l.supplierItemNumber}`}
                     {l.itemNumber && <span className="block sm:whitespace-nowrap">Our number {l.itemNumber}</span>}
                   </span>

@@ -2,12 +2,15 @@
 
 import { useState } from 'react';
 import { useCommand } from '../command/use-command.client';
+import { useMay } from '../may-context.client';
 
 /** Takes a whole receipt back, with the reason why; its goods are expected again. */
 export function ReverseReceipt({ receiptId, number }: { receiptId: number; number: string }) {
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   const { busy, sentence, run } = useCommand();
+  const mayReverse = useMay('goods.receive');
+  if (!mayReverse) return null;
   if (!open) {
     return (
       <button type="button" className="chip" aria-label={`Reverse receipt ${number}`} onClick={() => setOpen(true)}>

@@ -8,6 +8,7 @@ import { noteDone, onUndone } from '../command/done';
 import { type ClientFailure, sendCommand } from '../command/send';
 import { countOf, type Format, plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { ExportLinks } from '../frame/export-links';
 import { ListBar } from '../frame/list';
 import { SearchForm } from '../frame/search-form';
 import { ListAndPanel, Notice } from '../frame/states';
@@ -17,6 +18,7 @@ import { useEdits } from '../grid/use-edits.client';
 import { sortedBy, useGridView } from '../grid/use-grid-view.client';
 import { CourseOfStock } from '../marks/course-of-stock.client';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
+import { useMay } from '../may-context.client';
 import { ReckoningSum } from '../reckoning/reckoning';
 import { failureSentence } from '../sentences';
 
@@ -44,6 +46,7 @@ export function PolicySheet(props: {
 }) {
   const { head } = props;
   const format = useFormat();
+  const mayEdit = useMay('policies.edit');
   const width = 1 + head.locations;
   // The first line of an item is its line for every location; one comes in, and scans go, beside the first place.
   const firstPlace = Math.min(1, head.locations);
@@ -99,7 +102,7 @@ export function PolicySheet(props: {
       if (column === undefined) grid.current?.focus(index, 'min');
       else if (index + 1 < head.count) grid.current?.focus(index + 1, column);
       else save(index);
-    } else if (column === undefined && /^\d$/.test(event.key)) {
+    } else if (mayEdit && column === undefined && /^\d$/.test(event.key)) {
       event.preventDefault();
       flushSync(() => drafts.put(key, { min: event.key, max: drafts.get(key)?.max ?? row.max }));
       grid.current?.focus(index, 'min', 'end');
@@ -125,8 +128,9 @@ export function PolicySheet(props: {
         title="Policies"
         about={`${countOf(head.items, 'item')} × ${countOf(head.locations, 'location')} · ${head.without} without a policy`}
       >
-        <ScanSaid text={view.said} />
+        <ScanSaid text={view.said} code={view.unknown} />
         <SearchForm action="/policies" search={props.search} at={props.at} />
+        <ExportLinks of="Policies" path={`/api/exports/policies?list=${head.list}`} />
         <KeysHelp
           keys={[
             ['↑ ↓', 'move'],
@@ -186,6 +190,7 @@ function PolicyCells({
   const inherited = row.origin === 'item';
   const quiet = inherited ? 'text-muted' : '';
   const wrong = wrongColumn(failure, shown, row);
+  const mayEdit = useMay('policies.edit');
   const field = (column: 'min' | 'max') => (
     <input
       data-column={column}
@@ -195,6 +200,7 @@ function PolicyCells({
       aria-label={`${column === 'min' ? 'Minimum' : 'Maximum'} of ${row.name}, ${row.location}`}
       aria-invalid={wrong === column}
       value={shown[column]}
+      readOnly={!mayEdit}
       onChange={(e) => onType({ min: shown.min, max: shown.max, [column]: e.target.value })}
     />
   );

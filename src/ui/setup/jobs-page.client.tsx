@@ -5,15 +5,13 @@ import type { JobView } from '@/services/work/readJobs';
 import { useCommand } from '../command/use-command.client';
 import { countOf, type Format } from '../format';
 import { useFormat } from '../format-context.client';
+import { ExportLinks } from '../frame/export-links';
 import { ListBar, WholeList } from '../frame/list';
+import { ProgressBar } from '../frame/progress-bar';
 import { Notice } from '../frame/states';
+import { useMay } from '../may-context.client';
 
 type Jobs = { readonly jobs: readonly JobView[]; readonly marked: number };
-const kinds: Readonly<Record<string, readonly [string, string]>> = {
-  recompute: ['Needs after a change to many items', 'needs'],
-  'check-needs': ['All needs, reckoned afresh', 'items'],
-  'begin-day': ['The new business day', 'steps'],
-};
 const states: Readonly<Record<JobView['state'], string>> = {
   waiting: 'waits',
   running: 'under way',
@@ -56,9 +54,12 @@ export function JobsPage({ first }: { first: Jobs }) {
           marked === 0 ? 'all needs are up to date' : `${format.quantity(marked * 1e6)} needs still to reckon`
         }`}
       >
+        <span className="ml-auto">
+          <ExportLinks of="Work in the background" path="/api/exports/work" />
+        </span>
         <button
           type="button"
-          className="btn btn-outline ml-auto"
+          className="btn btn-outline"
           disabled={busy}
           onClick={() => act('start-job', { kind: 'check-needs' })}
         >
@@ -97,8 +98,8 @@ export function JobsPage({ first }: { first: Jobs }) {
 }
 
 function JobRow({ job, format, onCancel }: { job: JobView; format: Format; onCancel: () => void }) {
-  const [name, steps] = kinds[job.kind] ?? [job.kind, 'steps'];
-  const { done, total, state } = job;
+  const { name, steps, done, total, state } = job;
+  const mayCancel = useMay('needs.decide');
   const share = total ? Math.min(1, done / total) : state === 'done' ? 1 : 0;
   return (
     <tr className="two">
@@ -112,16 +113,7 @@ function JobRow({ job, format, onCancel }: { job: JobView; format: Format; onCan
       </td>
       <td>
         <span className="flex items-center gap-2">
-          <span
-            role="progressbar"
-            aria-label={name}
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-valuenow={Math.round(share * 100)}
-            className="inline-block h-[5px] w-28 border border-field bg-sheet"
-          >
-            <span className="block h-full bg-action" style={{ width: `${share * 100}%` }} />
-          </span>
+          <ProgressBar name={name} share={share} className="inline-block h-[5px] w-28" />
           <span className="second">
             {total === null ? '' : `${format.quantity(done * 1e6)} of ${format.quantity(total * 1e6)} ${steps}`}
           </span>
@@ -129,7 +121,7 @@ function JobRow({ job, format, onCancel }: { job: JobView; format: Format; onCan
       </td>
       <td className="second max-sm:hidden">{job.who ?? 'Vorrat'}</td>
       <td className="figure">
-        {job.canCancel && (
+        {job.canCancel && mayCancel && (
           <button type="button" className="chip" aria-label={`Cancel: ${name}`} onClick={onCancel}>
             Cancel
           </button>

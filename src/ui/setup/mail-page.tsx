@@ -2,6 +2,7 @@ import Link from 'next/link';
 import type { OutboxRow } from '@/data/repositories/outbox';
 import type { ReceivedMail } from '@/standins/mailbox';
 import { countOf, type Format } from '../format';
+import { ExportLinks } from '../frame/export-links';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
 
@@ -29,7 +30,11 @@ export function MailPage(props: {
         about={`${waiting === 0 ? 'none waits' : `${waiting} wait`}${
           props.standin ? ` · ${received.length} in the mailbox stand-in; nothing leaves this machine` : ''
         }`}
-      />
+      >
+        <span className="ml-auto">
+          <ExportLinks of="Mail" path="/api/exports/mail" />
+        </span>
+      </ListBar>
       {outbox.length === 0 ? (
         <Notice title="No mail has been sent yet">Orders that are sent by mail show here with their text.</Notice>
       ) : (

@@ -7,12 +7,14 @@ import type { TrayEntry, TrayLineView, TraysHead, TrayView } from '@/services/pu
 import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { ExportLinks } from '../frame/export-links';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
 import { Cell, Grid, type Line } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
 import { twoLines, useGridView } from '../grid/use-grid-view.client';
 import { FillGauge } from '../marks/fill-gauge';
+import { useMay } from '../may-context.client';
 import { SumLine } from '../reckoning/reckoning';
 
 type Made = { readonly orderId: number; readonly supplier: string; readonly lines: number };
@@ -22,10 +24,14 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
   const { trays, currency } = head;
   const format = useFormat();
   const router = useRouter();
+  const mayDecide = useMay('needs.decide');
+  const mayOrder = useMay('orders.edit');
   const { busy, sentence, run } = useCommand();
   const view = useGridView('trays', head, first, { start: 1, idOf: (r) => (r.kind === 'tray' ? null : r.id) });
   const [made, setMade] = useState<readonly Made[]>([]);
-  const total = trays.reduce((sum, t) => sum + t.net, 0);
+  // What has no rate on file is left out of the sum, and said.
+  const total = trays.reduce((sum, t) => sum + (t.netInBase ?? 0), 0);
+  const noRate = trays.filter((t) => t.netInBase === null).length;
   const lines = trays.reduce((sum, t) => sum + t.lines, 0);
 
   const order = async (supplierIds: readonly number[]) => {
@@ -38,7 +44,10 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
     else setMade(outcome.value);
   };
   const takeBack = (l: TrayEntry) =>
-    l.kind === 'line' && !busy && run('take-back', { trayLineId: l.id }, { words: `${l.itemName} went back to Needs` });
+    mayDecide &&
+    l.kind === 'line' &&
+    !busy &&
+    run('take-back', { trayLineId: l.id }, { words: `${l.itemName} went back to Needs` });
   const trayAt = (index: number) => trays.findLast((t) => t.start <= index);
 
   const onKey = (event: KeyboardEvent, row: TrayEntry) => {
@@ -50,13 +59,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
   const line = (row: TrayEntry): Line => {
     if (row.kind === 'tray') {
       const head = (
-        <TrayHead
-          tray={row.tray}
-          currency={currency}
-          only={trays.length === 1}
-          busy={busy}
-          onOrder={() => order([row.tray.supplierId])}
-        />
+        <TrayHead tray={row.tray} only={trays.length === 1} busy={busy} onOrder={() => order([row.tray.supplierId])} />
       );
       return { group: true, cells: head };
     }
@@ -69,7 +72,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
     const label = `${row.itemName}, ${row.location}, ${format.quantity(row.packs)} ${plural(row.packName, row.packs)}`;
     return {
       label,
-      cells: <TrayLineCells line={row} currency={currency} busy={busy} onTakeBack={() => takeBack(row)} />,
+      cells: <TrayLineCells line={row} busy={busy} onTakeBack={() => takeBack(row)} />,
     };
   };
 
@@ -81,7 +84,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
         <div className="grid gap-6">
           <div>
             <h2 className="head">
-              All trays <span className="font-normal text-muted">{currency} net</span>
+              All trays <span className="font-normal text-muted">net</span>
             </h2>
             {trays.map((t) => (
               <SumLine
@@ -91,15 +94,15 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
                   t.orderMinimum === 0
                     ? 'no minimum'
                     : t.net >= t.orderMinimum
-                      ? `minimum of ${format.amount(t.orderMinimum, currency)} reached`
-                      : `${format.amount(t.orderMinimum - t.net, currency)} short of the minimum`
+                      ? `minimum of ${format.amount(t.orderMinimum, t.currency)} reached`
+                      : `${format.amount(t.orderMinimum - t.net, t.currency)} short of the minimum`
                 }
-                figure={format.amount(t.net, currency)}
+                figure={format.money(t.net, t.currency)}
               />
             ))}
-            {trays.length > 0 && <SumLine label="Together" figure={format.amount(total, currency)} result />}
+            {trays.length > 0 && <SumLine label="Together" figure={format.money(total, currency)} result />}
           </div>
-          {trays.length > 1 && (
+          {trays.length > 1 && mayOrder && (
             <button
               type="button"
               className="btn btn-primary justify-self-start"
@@ -127,12 +130,13 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
     >
       <ListBar
         title={countOf(trays.length, 'tray')}
-        about={`${countOf(lines, 'line')} · ${format.money(total, currency)}`}
+        about={`${countOf(lines, 'line')} · ${format.money(total, currency)}${noRate > 0 ? `, ${countOf(noRate, 'tray')} without a rate` : ''}`}
       >
         <div className="ml-auto flex items-center gap-2">
           <p className="fault" role="alert">
             {sentence || view.said}
           </p>
+          <ExportLinks of="Trays" path={`/api/exports/trays?list=${head.list}`} />
           <KeysHelp
             keys={[
               ['↑ ↓', 'move'],
@@ -141,8 +145,8 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
               ['a scan', 'to the line of that item'],
             ]}
             letters={[
-              ['B', 'back to Needs'],
-              ['O', 'make an order of this tray'],
+              ...(mayDecide ? ([['B', 'back to Needs']] as const) : []),
+              ...(mayOrder ? ([['O', 'make an order of this tray']] as const) : []),
             ]}
           />
         </div>
@@ -175,7 +179,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
             b: takeBack,
             o: (_, index) => {
               const tray = trayAt(index);
-              if (tray && !busy) order([tray.supplierId]);
+              if (tray && mayOrder && !busy) order([tray.supplierId]);
             },
           }}
         />
@@ -184,9 +188,10 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
   );
 }
 
-function TrayHead(props: { tray: TrayView; currency: string; only: boolean; busy: boolean; onOrder: () => void }) {
-  const { tray: t, currency } = props;
+function TrayHead(props: { tray: TrayView; only: boolean; busy: boolean; onOrder: () => void }) {
+  const { tray: t } = props;
   const format = useFormat();
+  const mayOrder = useMay('orders.edit');
   return (
     <Cell className="flex min-w-0 flex-1 items-center gap-3">
       <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-3 leading-tight">
@@ -198,26 +203,29 @@ function TrayHead(props: { tray: TrayView; currency: string; only: boolean; busy
           {t.orderMinimum > 0 && (
             <FillGauge value={t.net} target={t.orderMinimum} label="Tray against the supplier’s minimum" />
           )}
-          {t.orderMinimum > 0 ? `minimum ${format.amount(t.orderMinimum, currency)}` : 'no minimum'}
+          {t.orderMinimum > 0 ? `minimum ${format.amount(t.orderMinimum, t.currency)}` : 'no minimum'}
         </span>
       </span>
-      <strong className="figure w-[88px] font-semibold">{format.amount(t.net, currency)}</strong>
-      <button
-        type="button"
-        className={`btn w-[112px] ${props.only ? 'btn-primary' : 'btn-outline'}`}
-        disabled={props.busy}
-        aria-label={`Make order for ${t.supplier}`}
-        onClick={props.onOrder}
-      >
-        Make order
-      </button>
+      <strong className="figure w-[100px] font-semibold">{format.money(t.net, t.currency)}</strong>
+      {mayOrder && (
+        <button
+          type="button"
+          className={`btn w-[112px] ${props.only ? 'btn-primary' : 'btn-outline'}`}
+          disabled={props.busy}
+          aria-label={`Make order for ${t.supplier}`}
+          onClick={props.onOrder}
+        >
+          Make order
+        </button>
+      )}
     </Cell>
   );
 }
 
-function TrayLineCells(props: { line: TrayLineView; currency: string; busy: boolean; onTakeBack: () => void }) {
+function TrayLineCells(props: { line: TrayLineView; busy: boolean; onTakeBack: () => void }) {
   const { line: l } = props;
   const format = useFormat();
+  const mayDecide = useMay('needs.decide');
   return (
     <>
       <Cell className="min-w-0 leading-[1.12]">
@@ -236,21 +244,23 @@ function TrayLineCells(props: { line: TrayLineView; currency: string; busy: bool
         </span>
       </Cell>
       <Cell className="figure leading-tight">
-        {l.net === null ? <span className="marker">no price</span> : format.amount(l.net, props.currency)}
+        {l.net === null ? <span className="marker">no price</span> : format.amount(l.net, l.currency)}
         {l.each && <span className="second block">{l.each} each</span>}
       </Cell>
       <Cell className="figure">
-        <button
-          type="button"
-          className="chip"
-          tabIndex={-1}
-          disabled={props.busy}
-          aria-label={`Back to Needs: ${l.itemName} at ${l.location}`}
-          onClick={props.onTakeBack}
-        >
-          <span className="max-sm:hidden">Back to Needs</span>
-          <span className="sm:hidden">Back</span>
-        </button>
+        {mayDecide && (
+          <button
+            type="button"
+            className="chip"
+            tabIndex={-1}
+            disabled={props.busy}
+            aria-label={`Back to Needs: ${l.itemName} at ${l.location}`}
+            onClick={props.onTakeBack}
+          >
+            <span className="max-sm:hidden">Back to Needs</span>
+            <span className="sm:hidden">Back</span>
+          </button>
+        )}
       </Cell>
     </>
   );

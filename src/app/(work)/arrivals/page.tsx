@@ -3,8 +3,10 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { deps } from '@/app/_server/deps';
 import { frameOf, placeOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
+import { may } from '@/core/people';
 import { readArrivals } from '@/services/stock/readArrivals';
 import { countOf, plural } from '@/ui/format';
+import { ExportLinks } from '@/ui/frame/export-links';
 import { ListBar, WholeList } from '@/ui/frame/list';
 import { Refused } from '@/ui/frame/refused';
 import { Notice } from '@/ui/frame/states';
@@ -13,7 +15,7 @@ export const metadata: Metadata = { title: 'Arrivals' };
 
 export default async function ArrivalsPage({ searchParams }: { searchParams: SearchParams }) {
   const params = await searchParams;
-  const { actor, frame } = await frameOf();
+  const { actor } = await frameOf();
   const format = await requestFormat();
   const wanted = text(params.order);
   const booked = text(params.booked);
@@ -31,6 +33,9 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
             of one order; show all
           </Link>
         )}
+        <span className="ml-auto">
+          <ExportLinks of="Arrivals" path={`/api/exports/arrivals?at=${encodeURIComponent(text(params.at))}`} />
+        </span>
       </ListBar>
       {/^R\d{4}-\d{4,6}$/.test(booked) && (
         <p className="border-b border-rule px-4 py-2 font-semibold text-action" role="status">
@@ -64,7 +69,7 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
                   <td>{a.location}</td>
                   <td>{a.supplier}</td>
                   <td className="max-sm:hidden">
-                    {frame.stops.orders ? (
+                    {may(actor, 'orders.read').ok ? (
                       <Link className="link" href={`/orders/${a.orderId}`}>
                         {a.number}
                       </Link>

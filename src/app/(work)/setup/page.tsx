@@ -1,15 +1,15 @@
 import type { Metadata } from 'next';
 import { deps } from '@/app/_server/deps';
 import { frameOf, requestFormat, shown } from '@/app/_server/page';
-import { readBooks } from '@/services/cost/readBooks';
+import { readCompanyTerms } from '@/services/setup/readSetup';
 import { Refused } from '@/ui/frame/refused';
-import { BooksPage } from '@/ui/setup/books-page.client';
+import { CompanyPage } from '@/ui/setup/company-page.client';
 
-export const metadata: Metadata = { title: 'Books' };
+export const metadata: Metadata = { title: 'Company' };
 
 export default async function SetupPage() {
   const { actor } = await frameOf();
-  const { value, failure } = shown(await readBooks(deps(), actor));
+  const { value, failure } = shown(await readCompanyTerms(deps(), actor));
   if (failure) return <Refused failure={failure} format={await requestFormat()} />;
-  return <BooksPage books={value} key={value.closedTo} />;
+  return <CompanyPage terms={value.terms} may={value.may} key={JSON.stringify(value.terms)} />;
 }

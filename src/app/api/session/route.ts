@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { clientAddress } from '@/app/_server/address';
 import { deps } from '@/app/_server/deps';
 import { answer, handled, jsonOf, refuse, sameOrigin } from '@/app/_server/respond';
 import { sessionToken, setSessionToken } from '@/app/_server/session';
@@ -12,8 +13,7 @@ export const POST = (request: Request) =>
     if (!sameOrigin(request)) return refuse({ kind: 'foreign_origin' });
     const { value, error } = shape.validate(await jsonOf(request));
     if (error) return refuse({ kind: 'malformed', field: String(error.details[0]?.path[0] ?? '') });
-    const address = request.headers.get('x-forwarded-for') ?? 'direct';
-    const signed = await signIn(deps(), { ...value, address: address.slice(0, 60) });
+    const signed = await signIn(deps(), { ...value, address: clientAddress(request) });
     if (!signed.ok) return answer(signed);
     await setSessionToken(signed.value.token);
     return answer(ok({ name: signed.value.actor.name }));
