@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import {
@@ -22,22 +23,24 @@ function tlsFiles() {
   return named.length === 2;
 }
 
-/** Starts Vorrat with its demo data: database, migrations, data if empty, build if stale, stand-ins, worker, server. Ctrl-C
+/** Starts Vorrat, with its demo data or, by --own, with a company of one's own in a data folder apart: database, migrations, data if empty, build if stale, stand-ins, worker, server. Ctrl-C
  *  stops all of it. VORRAT_SMTP_URL names a mail server to take the place of the mailbox stand-in.
  *  --reset makes fresh demo data; --dev is the development server. VORRAT_PORT, VORRAT_HOST, VORRAT_DATA (folder),
  *  VORRAT_TLS_CERT and VORRAT_TLS_KEY (files). */
 async function demo() {
   const dev = process.argv.includes('--dev');
+  const own = process.argv.includes('--own');
+  const command = own ? 'npm start' : dev ? 'npm run dev' : 'npm run demo';
   const port = Number(process.env.VORRAT_PORT ?? 3000);
   const host = process.env.VORRAT_HOST ?? '127.0.0.1';
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Stop(`VORRAT_PORT=${process.env.VORRAT_PORT} is not a port number.`);
-  const folder = dataFolder();
+  const folder = dataFolder(own ? 'own' : 'demo');
   const note = join(folder, 'start.json');
   refuseSecondStart(note);
   const tls = tlsFiles();
   if (!(await isFree(port)))
-    throw new Stop(`Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} npm run demo`);
+    throw new Stop(`Port ${port} is taken by another program. Choose another: VORRAT_PORT=${port + 1} ${command}`);
 
   await bootstrap(['database']);
   const database = new Database(folder);
@@ -71,19 +74,37 @@ async function demo() {
 
   try {
     const env = database.env();
-    const prepared = await runTs('scripts/prepare.ts', process.argv.includes('--reset') ? ['--reset'] : [], { env });
+    const prepared = await runTs(
+      'scripts/prepare.ts',
+      process.argv.slice(2).filter((a) => a === (own ? '--own' : '--reset')),
+      { env },
+    );
     if (prepared.code !== 0) throw new Stop('The database could not be brought up to date; see above.');
     if (!dev) await build();
     // The server gets only what it needs: not the owner's account.
     const { VORRAT_DB_OWNER: _, VORRAT_DB_OWNER_PASSWORD: __, ...application } = env;
-    const standins = await startStandins(join(folder, 'mailbox'), { env: {} });
-    beside.push(standins.child);
-    // A mail server of one's own takes the place of the stand-in.
-    const outside = process.env.VORRAT_SMTP_URL ? {} : standins.env;
+    let outside = {};
+    if (!own) {
+      const standins = await startStandins(join(folder, 'mailbox'), { env: {} });
+      beside.push(standins.child);
+      // A mail server or a rate file of one's own takes the place of the stand-in.
+      const { VORRAT_RATES_URL, ...mail } = standins.env;
+      if (!process.env.VORRAT_SMTP_URL) outside = { ...mail };
+      if (!process.env.VORRAT_RATES_URL) outside.VORRAT_RATES_URL = VORRAT_RATES_URL;
+    }
+    // Whoever sets the company up has seen this window.
+    const code = randomBytes(12).toString('base64url');
+    if (own) outside.VORRAT_SETUP_CODE = code;
     await keepWorker({ ...application, ...outside });
     server = await serve({ port, host, env: { ...application, ...outside }, dev });
-    say(`
-Vorrat is at ${tls ? 'https' : 'http'}://${host === '0.0.0.0' ? 'localhost' : host}:${port}
+    const address = `${tls ? 'https' : 'http'}://${host === '0.0.0.0' ? 'localhost' : host}:${port}`;
+    if (own)
+      say(
+        `\nVorrat is at ${address}\n\nTo set up a new company open ${address}/welcome?code=${code}\n\nCtrl-C stops it.`,
+      );
+    else
+      say(`
+Vorrat is at ${address}
 
   Name    Password   What they do
   mira    quillon    buyer, approves up to 2,500.00

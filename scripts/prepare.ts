@@ -6,6 +6,7 @@ import { beginDay } from '@/services/planning/recompute';
 import { seedDemo } from './demoData/seed';
 
 /** Brings a database up to date: schema, rights of the application's account, demo data when it is empty, needs.
+ *  --own leaves an empty database without a company, for its owner to found.
  *  --reset drops everything first; --empty only makes the empty database, for a backup to be loaded into. VORRAT_CLOCK pins the business day of the data. */
 async function prepare(): Promise<void> {
   const env = process.env;
@@ -27,7 +28,9 @@ async function prepare(): Promise<void> {
   await grantRights(pool, name, 'vorrat_app');
   const now = env.VORRAT_CLOCK ? new Date(env.VORRAT_CLOCK) : new Date();
   const [rows] = await pool.query('SELECT COUNT(*) AS n FROM company');
-  if ((rows as { n: number }[])[0]?.n === 0) {
+  const founded = (rows as { n: number }[])[0]?.n !== 0;
+  if (!founded && process.argv.includes('--own')) console.log('An empty company, to be set up');
+  else if (!founded) {
     await seedDemo(pool, now);
     console.log('Demo data written: Quillon Yarn & Cloth');
   } else await beginDay({ pool, clock: () => now });

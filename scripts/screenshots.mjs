@@ -1,6 +1,6 @@
 import { cpSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { build, endServer, serve } from './lib/application.mjs';
+import { build, endServer, serve, startWorker } from './lib/application.mjs';
 import { bootstrap } from './lib/bootstrap.mjs';
 import { Database, freePort } from './lib/database.mjs';
 import { main, root, say } from './lib/say.mjs';
@@ -15,7 +15,9 @@ main(async () => {
   cpSync(await seededFolder(), folder, { recursive: true });
   const database = await new Database(folder).start();
   const port = await freePort();
-  const server = await serve({ port, env: { ...database.env(), VORRAT_CLOCK: CLOCK }, output: 'ignore' });
+  const env = { ...database.env(), VORRAT_CLOCK: CLOCK };
+  const server = await serve({ port, env, output: 'ignore' });
+  const worker = await startWorker({ env, output: 'ignore' });
   const { chromium } = await import('@playwright/test');
   const launchOptions = JSON.parse(readFileSync(join(root, 'scripts', 'lib', 'chromium.json'), 'utf8'));
   const browser = await chromium.launch(launchOptions);
@@ -24,10 +26,24 @@ main(async () => {
   } finally {
     await browser.close();
     await endServer(server);
+    await endServer(worker);
     await database.stop('SIGKILL');
     rmSync(folder, { recursive: true, force: true });
   }
 });
+
+/** A price list as a supplier sends it, with what goes wrong in such files. */
+const priceList = [
+  'Item number;Vendor;Valid from;Price;Per;Packing;From quantity;Discount %',
+  '10412-07;HOL;01.01.2027;33,60;1;bag;0;',
+  '10412-11;HOL;01.01.2027;33,60;1;bag;0;',
+  '10412-12;HOL;01.01.2027;33,60;1;sack;0;',
+  '10412-03;HOL;01.01.2027;33.60;1;bag;0;',
+  '99412-01;HOL;01.01.2027;33,60;1;bag;0;',
+  '10412-02;HOL;31.02.2027;33,60;1;bag;0;',
+  '10412-07;HOL;01.01.2027;31,90;1;bag;20;120',
+  '22017-01;HOL;01.01.2027;12,10;1;;0;',
+].join('\n');
 
 async function open(browser, baseURL, login, options = {}) {
   const context = await browser.newContext({
@@ -54,6 +70,14 @@ async function pictures(browser, baseURL) {
     say(name);
   };
   const row = (page, name) => page.getByRole('row', { name: new RegExp(`^${name}, [^,]*, below minimum`) });
+  /** Only rows near the window are drawn. */
+  const scrollTo = async (page, name) => {
+    await page.mouse.move(400, 500);
+    for (let i = 0; i < 20 && (await row(page, name).count()) === 0; i += 1) {
+      await page.mouse.wheel(0, 300);
+      await page.waitForTimeout(150);
+    }
+  };
 
   const phone = await open(browser, baseURL, 'jun', { viewport: { width: 390, height: 844 } });
   await phone.goto('/arrivals/7/3');
@@ -71,10 +95,12 @@ async function pictures(browser, baseURL) {
     'Marl sock yarn, ember',
     'Half-linen 150 cm, natural',
   ]) {
+    await scrollTo(page, name);
     await row(page, name).getByRole('button').click();
     await row(page, name).getByText('tray').waitFor();
   }
   const dark = await open(browser, baseURL, 'mira', { colorScheme: 'dark' });
+  await scrollTo(dark, 'Sewing thread 200 m, navy');
   await row(dark, 'Sewing thread 200 m, navy').focus();
   await dark.getByText('Not bought before.').waitFor();
   await shoot(dark, 'needs-dark');
@@ -101,6 +127,19 @@ async function pictures(browser, baseURL) {
   await shoot(page, 'items');
   await page.goto('/items/7');
   await shoot(page, 'item');
+  await page.goto('/items/7/file');
+  await shoot(page, 'item-on-file');
+  await page.goto('/setup/charges');
+  await shoot(page, 'charges');
+  await page.goto('/suppliers/1');
+  await shoot(page, 'supplier');
+  await page.goto('/sheets');
+  const buffer = Buffer.from(priceList);
+  const file = { name: 'Hollinmere price list 2027.csv', mimeType: 'text/csv', buffer };
+  await page.getByLabel('File of Price lists').setInputFiles(file);
+  await page.getByRole('button', { name: 'Check the rows' }).click();
+  await page.getByText('Before anything changes').waitFor();
+  await shoot(page, 'spreadsheet');
   await page.goto('/policies?q=fen+merino');
   const max = page.getByLabel('Maximum of Fen merino 4-ply, heather, Old Mill');
   await page.getByLabel('Minimum of Fen merino 4-ply, fog, Harbour Street').focus();
@@ -110,4 +149,10 @@ async function pictures(browser, baseURL) {
     await page.getByText('is above maximum').waitFor();
   }
   await shoot(page, 'policies');
+
+  const owner = await open(browser, baseURL, 'otto');
+  await owner.goto('/setup/people');
+  await shoot(owner, 'people');
+  await owner.goto('/setup/changes');
+  await shoot(owner, 'changes');
 }

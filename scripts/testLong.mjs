@@ -7,7 +7,7 @@ import { main, root, say } from './lib/say.mjs';
 import { jest, playwright, Tally } from './lib/steps.mjs';
 import { seededFolder } from './lib/testData.mjs';
 
-/** What takes longer: the start command by its own, a thousand events over a large catalogue, kills in the middle of work, accessibility of every view in both themes and all sizes. */
+/** What takes longer: the start command by its own, a thousand events over a large catalogue, hostile files, kills in the middle of work, accessibility of every view in both themes and all sizes. */
 main(async () => {
   await bootstrap(['database', 'browser', 'certificates']);
   const tally = new Tally();
@@ -20,6 +20,7 @@ main(async () => {
     const database = await new Database(folder).start();
     try {
       await jest(tally, 'events', { env: database.env() });
+      await jest(tally, 'files', { env: database.env() });
     } finally {
       await database.stop();
       rmSync(folder, { recursive: true, force: true });

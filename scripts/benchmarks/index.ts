@@ -3,11 +3,15 @@ import { gridBench } from './grid';
 import { handBench } from './hand';
 import { endLargeBooks } from './largeBooks';
 import { needRunBench } from './needRun';
+import { searchBench } from './search';
+import { sheetsBench } from './sheets';
 
 const benches: Readonly<Record<string, () => Promise<Figure[]>>> = {
   'need-run': needRunBench,
   grid: gridBench,
   hand: handBench,
+  sheets: sheetsBench,
+  search: searchBench,
 };
 
 async function runBenches(): Promise<void> {

@@ -2,7 +2,10 @@ import { units } from '@/core/quantity';
 import type { SqlValue, Tx } from '@/data/sql';
 import { hashPassword } from '@/services/people/session';
 import { company, DEMO_PASSWORD, locations, people, suppliers } from './company';
-import { type Family, families, variantsFor } from './families';
+import { families, variantsFor } from './families';
+import { moreSuppliers, type SupplierPlan } from './moreSuppliers';
+import type { Family } from './plan';
+import { range } from './range';
 
 export type Placed = {
   readonly itemId: number;
@@ -24,7 +27,14 @@ const placesFor = (count: number) =>
   });
 
 /** Company, places, people, suppliers, items with packs, sources, prices and policies. Returns every item at every place. */
-export async function writeCatalogue(tx: Tx, today: string, size: number | null, placeCount = 4): Promise<Placed[]> {
+export async function writeCatalogue(
+  tx: Tx,
+  today: string,
+  size: number | null,
+  placeCount = 4,
+  whole = false,
+): Promise<Placed[]> {
+  const sellers: readonly SupplierPlan[] = whole ? [...suppliers, ...moreSuppliers] : suppliers;
   await tx.run(
     `INSERT INTO company (id, name, currency, time_zone, trigger_rule, refill_rule, invoice_address, mail_from)
      VALUES (1, :name, :currency, :timeZone, 'at_or_below', 'up_to_max', :invoiceAddress, :mailFrom)`,
@@ -47,13 +57,13 @@ export async function writeCatalogue(tx: Tx, today: string, size: number | null,
   await tx.insertMany(
     `INSERT INTO supplier (id, code, name, address, email, currency, payment_terms, delivery_terms, order_minimum_minor,
                            lead_time_days, lead_time_kind)`,
-    suppliers.map((s, i) => [
+    sellers.map((s, i) => [
       i + 1,
       s.code,
       s.name,
       `${s.name}\n${s.town}`,
       `orders@${s.code.toLowerCase()}.example`,
-      'EUR',
+      s.currency ?? 'EUR',
       s.payment,
       s.delivery,
       s.minimum,
@@ -61,12 +71,12 @@ export async function writeCatalogue(tx: Tx, today: string, size: number | null,
       s.kind,
     ]),
   );
-  const categories = [...new Set(families.map((f) => f.category))];
+  const categories = [...new Set([...families, ...(whole ? range : [])].map((f) => f.category))];
   await tx.insertMany(
     'INSERT INTO category (id, name)',
     categories.map((c, i) => [i + 1, c]),
   );
-  return writeItems(tx, today, size, places, categories);
+  return writeItems(tx, today, size, places, categories, sellers, whole);
 }
 
 async function writeItems(
@@ -75,6 +85,8 @@ async function writeItems(
   size: number | null,
   places: readonly { id: number; code: string; weight: number }[],
   categories: readonly string[],
+  sellers: readonly SupplierPlan[],
+  whole: boolean,
 ): Promise<Placed[]> {
   const rows: Record<'item' | 'pack' | 'source' | 'price' | 'policy', SqlValue[][]> = {
     item: [],
@@ -86,7 +98,7 @@ async function writeItems(
   const placed: Placed[] = [];
   let packId = 0;
   let sourceId = 0;
-  for (const [index, { family, variant, number }] of variantsFor(size).entries()) {
+  for (const [index, { family, variant, number }] of variantsFor(size, whole).entries()) {
     const itemId = index + 1;
     const [code, name] = family.unit;
     rows.item.push([itemId, number, `${family.name}, ${variant}`, categories.indexOf(family.category) + 1, code, name]);
@@ -102,13 +114,15 @@ async function writeItems(
     for (const [rank, s] of family.sources.entries()) {
       sourceId += 1;
       const pack = s.pack === null ? null : (packIds.get(s.pack) ?? null);
-      const supplier = suppliers.findIndex((x) => x.code === s.supplier) + 1;
+      const supplier = sellers.findIndex((x) => x.code === s.supplier) + 1;
+      const perEuro = { GBP: 0.857, USD: 1.084, JPY: 161.3, CHF: 0.942 }[sellers[supplier - 1]?.currency ?? ''] ?? 1;
       rows.source.push([sourceId, itemId, supplier, rank + 1, `${s.supplier}-${number}`, pack, s.minimum ?? 0]);
       for (const [from, amount] of s.prices) {
         rows.price.push([sourceId, from, `${Number(today.slice(0, 4)) - 1}-01-01`, amount, s.per ?? 1, pack]);
       }
       const first = s.prices[0];
-      if (rank === 0 && first) cost = Math.round((Number(first[1]) * 100) / (s.per ?? 1) / (contents.get(s.pack) ?? 1));
+      if (rank === 0 && first)
+        cost = Math.round((Number(first[1]) * 100) / perEuro / (s.per ?? 1) / (contents.get(s.pack) ?? 1));
     }
     // Every seventh item has its policy for every location; Market Hall then overrides it.
     const everywhere = index % 7 === 3 && family.min > 3;

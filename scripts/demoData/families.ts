@@ -1,37 +1,6 @@
-export type PackPlan = {
-  readonly name: string;
-  readonly num: number;
-  readonly den: number;
-  readonly of: string | null;
-};
-export type SourcePlan = {
-  readonly supplier: string;
-  readonly pack: string | null;
-  /** Price per pack, with breaks: [from packs, amount]. Empty = the price is missing. */
-  readonly prices: readonly (readonly [number, string])[];
-  readonly per?: number;
-  readonly minimum?: number;
-};
-export type Family = {
-  readonly number: string;
-  readonly name: string;
-  readonly category: string;
-  readonly unit: readonly [string, string];
-  readonly packs: readonly PackPlan[];
-  readonly sources: readonly SourcePlan[];
-  /** Min and max of a full-size shop, in base units. */
-  readonly min: number;
-  readonly max: number;
-  readonly variants: readonly string[];
-  readonly notAt?: readonly string[];
-};
+import { type Family, packOf as of } from './plan';
+import { range } from './range';
 
-const of = (name: string, num: number, inner: string | null = null, den = 1): PackPlan => ({
-  name,
-  num,
-  den,
-  of: inner,
-});
 const ball: Family['unit'] = ['H87', 'ball'];
 const piece: Family['unit'] = ['H87', 'piece'];
 const metre: Family['unit'] = ['MTR', 'm'];
@@ -307,9 +276,10 @@ export const families: readonly Family[] = [
   },
 ];
 
-/** The demo's own range; with a size, the same families go on with numbered colours until there are that many items. */
-export function variantsFor(size: number | null): { family: Family; variant: string; number: string }[] {
-  const list = families.flatMap((family) =>
+/** The demo's own range, whole or only what it began with; with a size, the same families go on with numbered colours until
+ *  there are that many items. */
+export function variantsFor(size: number | null, whole = false): { family: Family; variant: string; number: string }[] {
+  const list = [...families, ...(whole ? range : [])].flatMap((family) =>
     family.variants.map((variant, i) => ({
       family,
       variant,

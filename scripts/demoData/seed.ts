@@ -10,6 +10,7 @@ import { fullNeedRun } from '@/services/planning/recompute';
 import { postMovements, type StockChange } from '@/services/stock/postMovements';
 import { type Placed, writeCatalogue } from './catalogue';
 import { company } from './company';
+import { enrich } from './enrich';
 import { pastOrders, placeOrder } from './history';
 import { seeded } from './random';
 
@@ -31,6 +32,23 @@ const short: Readonly<Record<string, number>> = {
   '31300-02/OM': 0.25,
   '40933-01/HS': 0.5,
   '40950-01/OM': 0.33,
+  // Of the whole range.
+  '28530-03/HS': 0.6,
+  '28530-11/OM': 0.25,
+  '29330-05/HS': 0.5,
+  '29330-17/WY': 0.66,
+  '31520-02/OM': 0.4,
+  '35010-04/HS': 0.5,
+  '40430-02/HS': 0,
+  '28420-06/WY': 0.7,
+};
+
+/** More than the maximum, by this factor: goods that did not sell as was thought. */
+const over: Readonly<Record<string, number>> = {
+  '22520-09/WY': 1.6,
+  '25310-14/HS': 1.35,
+  '11230-03/OM': 1.8,
+  '40320-01/WY': 2.5,
 };
 
 /** One piece more was sold than was booked: stock below zero, to be put right by the next receipt. */
@@ -43,6 +61,8 @@ const isMetre = (p: Placed) => p.family.unit[0] === 'MTR';
 function closing(p: Placed, random: () => number): number {
   const share = short[key(p)];
   if (key(p) === negative) return units(-2);
+  const more = over[key(p)];
+  if (more !== undefined) return Math.round((p.max * more) / MICRO) * MICRO;
   const level = share !== undefined ? p.min * share : p.min + (p.max - p.min) * (0.15 + 0.8 * random());
   const step = isMetre(p) ? MICRO / 10 : MICRO;
   const rounded = Math.round(level / step) * step;
@@ -63,14 +83,14 @@ function fromStock(sales: readonly number[], opening: number, came: (week: numbe
   });
 }
 
-/** Writes the whole demo company into an empty database: stock by movements over the last 13 weeks, past and open orders
- *  through the same use cases the application has. Deterministic for a day. */
-export async function seedDemo(pool: Pool, now: Date): Promise<void> {
+/** Writes the demo company into an empty database: stock by movements over the last 13 weeks, past and open orders through the
+ *  same use cases the application has; `small` leaves it at the 81 items that most tests work with. Deterministic for a day. */
+export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): Promise<void> {
   const today = businessDate(now, company.timeZone);
   const random = seeded(20261123);
   const at = (daysAgo: number) => new Date(now.getTime() - daysAgo * 86_400_000);
   const depsAt = (daysAgo: number): Deps => ({ pool, clock: () => at(daysAgo) });
-  const placed = unwrap(await write(pool, async (tx) => ok(await writeCatalogue(tx, today, null))));
+  const placed = unwrap(await write(pool, async (tx) => ok(await writeCatalogue(tx, today, null, 4, !small))));
   const buyer: Actor = {
     userId: 1,
     name: 'Mira Rook',
@@ -83,6 +103,8 @@ export async function seedDemo(pool: Pool, now: Date): Promise<void> {
   const plans = pastOrders(placed);
   const received = new Map<string, number>();
   for (const o of plans) for (const l of o.lines) received.set(l.pair, (received.get(l.pair) ?? 0) + l.receivedBase);
+
+  if (!small) unwrap(await write(pool, async (tx) => ok(await enrich(tx, placed, today))));
 
   const weeks = 13;
   const changes: StockChange[] = [];
@@ -130,6 +152,10 @@ export async function seedDemo(pool: Pool, now: Date): Promise<void> {
   for (const o of plans.filter((x) => x.daysAgo > 30)) await placeOrder(pool, depsAt, buyer, o);
   unwrap(await write(pool, (tx) => postMovements(tx, null, stamp(at(1)), addDays(today, -1), later)));
   for (const o of plans.filter((x) => x.daysAgo <= 30)) await placeOrder(pool, depsAt, buyer, o);
+  // Changes were written order by order; they are numbered as they happened.
+  await pool.query(`UPDATE change_record c JOIN (SELECT id, ROW_NUMBER() OVER (ORDER BY at, id) AS n FROM change_record) x
+                      ON x.id = c.id SET c.id = 1000000 + x.n`);
+  await pool.query('UPDATE change_record SET id = id - 1000000 ORDER BY id');
   await measureAllDemand({ pool, clock: () => now });
   await fullNeedRun({ pool, clock: () => now });
 }

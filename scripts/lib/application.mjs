@@ -65,7 +65,14 @@ export const startWorker = async (options) => (await startBeside('src/jobs/main.
 /** The stand-ins of the demo: a mailbox that keeps its mail in a folder. Gives the environment that points to them. */
 export async function startStandins(folder, options) {
   const { child, message } = await startBeside('src/standins/main.ts', [folder, '0'], options);
-  return { child, env: { VORRAT_SMTP_URL: `smtp://127.0.0.1:${message.mailbox}`, VORRAT_MAILBOX: folder } };
+  return {
+    child,
+    env: {
+      VORRAT_SMTP_URL: `smtp://127.0.0.1:${message.mailbox}`,
+      VORRAT_MAILBOX: folder,
+      VORRAT_RATES_URL: message.rates,
+    },
+  };
 }
 
 /** Starts the server; resolves with its process once it answers. It ends by itself when this process goes. */

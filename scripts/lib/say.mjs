@@ -5,9 +5,9 @@ import { fileURLToPath } from 'node:url';
 /** The checkout. */
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
 
-/** Where the data of the running company is: VORRAT_DATA, or a folder of the checkout. */
-export const dataFolder = () =>
-  process.env.VORRAT_DATA ? resolve(process.env.VORRAT_DATA) : join(root, '.data', 'demo');
+/** Where the data of the running company is: VORRAT_DATA, or a folder of the checkout; the demo's and one's own apart. */
+export const dataFolder = (name = 'demo') =>
+  process.env.VORRAT_DATA ? resolve(process.env.VORRAT_DATA) : join(root, '.data', name);
 
 export const say = (text) => console.log(text);
 
