@@ -39,6 +39,9 @@ export type World = {
   readonly rows: <T>(sql: string, values?: unknown[]) => Promise<T[]>;
 };
 
+/** The code with which a test founds a company. */
+export const SETUP_CODE = 'a-code-for-tests';
+
 const root = join(__dirname, '..', '..');
 const scripts = (file: string) => import(join(root, 'scripts', 'lib', file));
 
@@ -58,7 +61,8 @@ export const test = base.extend<{ world: World }, { site: Site }>({
       await database.start(port);
       const web = await freePort();
       const clock = { VORRAT_CLOCK: CLOCK, VORRAT_CLOCK_SET: String(Date.now()) };
-      const env = { ...database.env(), ...clock, VORRAT_MAILBOX: join(folder, 'mailbox') };
+      const beside = { VORRAT_MAILBOX: join(folder, 'mailbox'), VORRAT_SETUP_CODE: SETUP_CODE };
+      const env = { ...database.env(), ...clock, ...beside };
       const site: Site = {
         url: `http://127.0.0.1:${web}`,
         folder,
@@ -139,6 +143,14 @@ export async function startStandins(world: World): Promise<{ child: ChildProcess
 export async function startWorker(world: World, env: Record<string, string> = {}): Promise<ChildProcess> {
   const { startWorker: start } = await scripts('application.mjs');
   return start({ env: { ...world.database.env(), ...world.clock, ...env }, output: 'ignore' });
+}
+
+/** The database of a test without a company, as npm start makes it. */
+export async function emptyCompany(world: World): Promise<void> {
+  const { runTs } = await scripts('say.mjs');
+  const env = { ...world.database.env(), ...world.clock };
+  const { code, out } = await runTs('scripts/prepare.ts', ['--reset', '--own'], { env, quiet: true });
+  if (code !== 0) throw new Error(out);
 }
 
 /** The page answers to keys and clicks, not only shows. */

@@ -46,7 +46,7 @@ test('bad input, a lost session and a lost database lose nothing', async ({ page
   await expect(moss.getByText('7 bags')).toBeVisible();
   await expect(moss.getByText('in the Hollinmere Spinners tray')).toBeVisible();
 
-  await expect(waiting(page, 'Needs')).toHaveText('Needs15');
+  await expect(waiting(page, 'Needs')).toHaveText('Needs23');
 
   // The database is gone: said at the foot of the page; the entry waits and goes through by itself once it is back.
   const chalk = needRow(page, 'Fen merino 4-ply, chalk', 'Old Mill');
@@ -148,6 +148,27 @@ test('what the handlers answer to what pages never send', async ({ page, playwri
     'an empty count': 422,
     'a stale order': 409,
   });
+
+  // Lists as files: what is short comes without a list being open; a list that is not open is gone.
+  const exported = async (path: string) => {
+    const answer = await page.request.get(`/api/exports/${path}`);
+    return { status: answer.status(), type: answer.headers()['content-type'] ?? '', body: await answer.body() };
+  };
+  for (const [name, first] of [
+    ['mail', 'Subject,To,'],
+    ['work', 'What,State,'],
+    ['arrivals', 'Expected,Where,Supplier,Order,'],
+    ['changes', 'When (UTC),Who,'],
+  ] as const) {
+    const csv = await exported(name);
+    expect([name, csv.status, csv.type]).toEqual([name, 200, 'text/csv; charset=utf-8']);
+    expect(csv.body.toString('utf8')).toMatch(new RegExp(`^\ufeff${first.replace(/[()]/g, '\\$&')}`));
+    const xlsx = await exported(`${name}?as=xlsx`);
+    expect([name, xlsx.status, xlsx.body.subarray(0, 2).toString()]).toEqual([name, 200, 'PK']);
+  }
+  const others = ['people', 'needs?list=none', 'nothing', 'constructor'].map(exported);
+  expect((await Promise.all(others)).map((a) => a.status)).toEqual([403, 410, 404, 404]);
+  expect((await stranger.get('/api/exports/mail')).status()).toBe(401);
 
   // No answer carries a trace, and pages carry the security headers.
   const body = await (await send({ key: KEY, input: { trayLineId: 77 } })).text();

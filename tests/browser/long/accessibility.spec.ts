@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, signIn, test } from '../support';
+import { emptyCompany, expect, signIn, startWorker, test } from '../support';
 
 test.setTimeout(300_000);
 
@@ -80,15 +80,68 @@ for (const theme of ['paper', 'ink'] as const) {
         '/items?q=nothing+has+this',
         '/items?at=HS',
         '/items/1',
+        '/suppliers',
+        '/suppliers/1',
         '/policies?q=10412',
         '/mailbox',
+        '/items/7/file',
+        '/items/7/history',
+        '/suppliers/12/file',
+        '/account',
         '/setup',
+        '/setup/locations',
+        '/setup/calendar',
+        '/setup/charges',
+        '/setup/rates',
+        '/setup/changes',
+        '/setup/books',
         '/work',
         '/orders/99999',
       ]) {
         await page.goto(path);
         await check(path);
       }
+
+      // The form of an item, a charge as a sentence, a new item.
+      await page.goto('/items/7/file');
+      await page.getByRole('button', { name: 'Change the item' }).click();
+      await check('the form of an item');
+      await page.keyboard.press('Escape');
+      await page.goto('/suppliers/12/file');
+      await page.getByRole('button', { name: 'Change Air freight' }).click();
+      await check('a charge');
+      await page.goto('/items?view=to_complete');
+      await page.getByRole('grid', { name: 'Items' }).locator('[data-current=true]').focus();
+      await page.keyboard.press('Space');
+      await check('marked items');
+      await page.getByRole('button', { name: 'New item' }).click();
+      await check('a new item');
+      await page.keyboard.press('Escape');
+
+      // A spreadsheet on its way in, and the first page of a new company.
+      const worker = await startWorker(world);
+      await page.goto('/sheets');
+      await check('spreadsheets');
+      const rows = 'Number;Name;Price;Kept by\n10412-07;Renamed;1.234;Mira\nNEW;New;12;\nBAD;;x;\n';
+      const file = { name: 'items.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) };
+      await page.getByLabel('File of Items', { exact: true }).setInputFiles(file);
+      await expect(page.getByRole('button', { name: 'Check the rows' })).toBeVisible();
+      await check('a file to be mapped');
+      // What could be read either way is asked.
+      await page.getByRole('radio', { name: 'comma: 1234,5' }).check();
+      await page.getByRole('button', { name: 'Check the rows' }).click();
+      await expect(page.getByText('Before anything changes')).toBeVisible();
+      await check('wrong rows');
+      await page.getByRole('button', { name: '1 changed' }).click();
+      await expect(page.getByRole('list').getByText('Renamed')).toBeVisible();
+      await check('changed rows');
+      await page.getByRole('button', { name: 'Let it go' }).click();
+      await expect(page.getByText('This file was let go.')).toBeVisible();
+      await check('a file let go');
+      worker.kill();
+      await emptyCompany(world);
+      await page.goto('/welcome');
+      await check('a new company');
     });
   }
 }
