@@ -10,6 +10,7 @@ import { useFormat } from '../format-context.client';
 import { originWords } from '../items/words';
 import { useMay } from '../may-context.client';
 import { failureSentence } from '../sentences';
+import { useSavedEntry } from './use-saved-entry.client';
 
 /** The lines of an order; while it is a draft every cell can be changed and is saved on its own. */
 export function OrderLines({ order }: { order: OrderView }) {
@@ -89,15 +90,7 @@ function Cell(props: {
   className: string;
   save: (now: string) => Promise<string | null>;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const shown = typed ?? props.value;
-  const commit = async () => {
-    if (typed === null || typed === props.value) return setTyped(null);
-    const refused = await props.save(typed);
-    setFault(refused);
-    if (refused === null) setTyped(null);
-  };
+  const { shown, fault, type, commit, leave } = useSavedEntry(props.value, props.save);
   return (
     <span className="inline-block">
       <input
@@ -106,14 +99,11 @@ function Cell(props: {
         aria-label={props.label}
         aria-invalid={fault !== null}
         value={shown}
-        onChange={(e) => setTyped(e.target.value)}
+        onChange={(e) => type(e.target.value)}
         onBlur={commit}
         onKeyDown={(e) => {
           if (e.key === 'Enter') commit();
-          if (e.key === 'Escape') {
-            setTyped(null);
-            setFault(null);
-          }
+          if (e.key === 'Escape') leave();
         }}
       />
       {fault && (

@@ -23,9 +23,11 @@ export function OrderPanel({ order }: { order: OrderView }) {
   const [how, setHow] = useState<'printed' | 'phone' | 'email'>('email');
   const { head, findings, lines } = order;
   const { id: orderId, version, currency, state } = head;
-  // What was refused for another version no longer holds; the panel stays, so that no press on it is lost.
+  // What was refused for another version no longer holds, except that a press came to nothing because of that version.
   // biome-ignore lint/correctness/useExhaustiveDependencies: with each version.
-  useEffect(clear, [clear, version]);
+  useEffect(() => {
+    if (failure?.kind !== 'changed_meanwhile') clear();
+  }, [clear, version]);
   const free = lines.filter((l) => l.freeOfCharge).length;
   const blocked = findings.some((f) => f.blocks);
   const receivable = mayReceive && (state === 'approved' || state === 'sent') && order.came !== 'all';

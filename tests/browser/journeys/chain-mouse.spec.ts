@@ -46,7 +46,13 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
   await page.getByRole('button', { name: 'Make order for Hollinmere Spinners' }).click();
   await expect(page.getByText('draft, number at approval', { exact: true })).toBeVisible();
 
-  // Corrected in the draft: a quantity, a day, a price that differs from the list.
+  // Corrected in the draft: a quantity, a day, a price that differs from the list. The page shows the price before the
+  // answer to it is read, and Approve is pressed in between.
+  const slowReads = [0, 700, 2_500];
+  await page.route('**/api/reads/frame', async (route) => {
+    await new Promise((r) => setTimeout(r, slowReads.shift() ?? 0));
+    await route.continue();
+  });
   await page.getByLabel('Quantity of Fen merino 4-ply, chalk, Old Mill').fill('6');
   await page.getByLabel('Wanted date of Fen merino 4-ply, chalk, Old Mill').fill('wk 50');
   await page.getByLabel('Price of Fen merino 4-ply, moss').fill('32,10');
@@ -59,6 +65,7 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
 
   await order.getByRole('button', { name: 'Approve' }).click();
   await expect(page.getByText('2611-0003', { exact: true })).toBeVisible();
+  await page.unrouteAll({ behavior: 'wait' });
 
   // On paper.
   await order.getByRole('link', { name: 'Print' }).click();
