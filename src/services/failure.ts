@@ -16,7 +16,9 @@ export type FieldFault =
   | { readonly kind: 'absurd_quantity'; readonly text: string; readonly times: number }
   | { readonly kind: 'not_a_date'; readonly text: string }
   | { readonly kind: 'in_the_future'; readonly text: string }
-  | { readonly kind: 'more_than'; readonly most: Quantity };
+  | { readonly kind: 'more_than'; readonly most: Quantity }
+  | { readonly kind: 'stock_not_kept'; readonly item: string }
+  | { readonly kind: 'sold_to_decimals'; readonly item: string; readonly decimals: number };
 
 /** Every way a use case can refuse. Data only; the sentences are made in ui. */
 export type Failure =

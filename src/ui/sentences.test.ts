@@ -58,6 +58,18 @@ describe('refusals', () => {
       { kind: 'above_limit', limit: 250_000, currency: 'EUR' },
       'This is above your limit of 2,500.00: the owner approves it.',
     ],
+    [
+      { kind: 'invalid_field', field: 'lines.0', fault: { kind: 'stock_not_kept', item: 'Gift wrapping' } },
+      'No stock is kept of Gift wrapping.',
+    ],
+    [
+      { kind: 'invalid_field', field: 'lines.0', fault: { kind: 'sold_to_decimals', item: 'Fen Wool', decimals: 0 } },
+      'Fen Wool is sold in whole units only.',
+    ],
+    [
+      { kind: 'invalid_field', field: 'lines.0', fault: { kind: 'sold_to_decimals', item: 'Linen', decimals: 2 } },
+      'Linen is sold to 2 decimals only.',
+    ],
     [{ kind: 'not_found', what: 'order' }, 'This order is not there any more.'],
     [
       { kind: 'changed_meanwhile', what: 'value', who: 'Mira Rook', now: '9' },

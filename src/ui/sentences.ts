@@ -1,6 +1,6 @@
 import type { Finding } from '@/core/purchase';
 import type { FieldFault, HandlerFailure } from '@/services/failure';
-import type { Format } from './format';
+import { countOf, type Format } from './format';
 import { cellSentence } from './sheets/fault-sentences';
 
 /** The sentence for what is wrong with a typed value. All prose for faults is made here. */
@@ -34,6 +34,12 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `${format.date(fault.text)} is still to come.`;
     case 'more_than':
       return `At most ${format.quantity(fault.most)} can be entered here.`;
+    case 'stock_not_kept':
+      return `No stock is kept of ${fault.item}.`;
+    case 'sold_to_decimals':
+      return fault.decimals === 0
+        ? `${fault.item} is sold in whole units only.`
+        : `${fault.item} is sold to ${countOf(fault.decimals, 'decimal')} only.`;
     case 'login_shape':
       return 'A name to sign in with has 2 to 60 small letters, digits, points, hyphens or underscores.';
     case 'name_missing':

@@ -213,6 +213,29 @@ describe('putting back', () => {
   });
 
   describe('approval', () => {
+    test('a line has the latest edition, unless another is typed, and the item’s note beside it; the edition goes with the mail', async () => {
+      await books.owner.query(
+        "UPDATE item SET edition = '2nd edition', buyer_note = 'Ask for one dye lot.' WHERE number = '10412-07'",
+      );
+      const id = await draft();
+      const line = (await view(id)).lines.find((l) => l.itemNumber === '10412-07');
+      expect([line?.edition, line?.buyerNote]).toEqual(['2nd edition', 'Ask for one dye lot.']);
+      const lineId = line?.id ?? 0;
+      const change = { orderId: id, field: 'edition' as const, lineId, was: '2nd edition', now: '1st edition' };
+      must(await edit(change));
+      expect(await edit({ ...change, now: '3rd' })).toMatchObject({
+        error: { kind: 'changed_meanwhile', what: 'value', now: '1st edition' },
+      });
+      must(await actions.approve(id));
+      const { key, input } = await withVersion(id);
+      must(await sendOrder(books.deps, mira, { key, input: { ...input, how: 'email' } }));
+      const { body } = await books.one<{ body: string }>('SELECT body FROM outbox_mail ORDER BY id DESC LIMIT 1');
+      expect(body).toMatch(/moss, edition 1st edition\n/);
+      expect(body).not.toContain('dye lot');
+      expect((await view(id)).lines.find((l) => l.id === lineId)?.edition).toBe('1st edition');
+      await books.owner.query("UPDATE item SET edition = '', buyer_note = '' WHERE number = '10412-07'");
+    });
+
     test('not without a price, unless the line is free of charge', async () => {
       const need = await needOf(books, '40950-01', 'OM');
       must(await acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs: '4' })));

@@ -23,6 +23,7 @@ export type CellFault =
         | 'stock_there'
         | 'stock_not_kept'
         | 'order_entered'
+        | 'stock_in_use'
         | 'unit_in_use'
         | 'currency_in_use';
     }

@@ -219,7 +219,9 @@ ALTER TABLE goods_receipt_line ADD COLUMN order_minor BIGINT NULL;
 UPDATE goods_receipt_line SET order_minor = value_minor;
 ALTER TABLE goods_receipt_line MODIFY order_minor BIGINT NOT NULL;
 
-ALTER TABLE goods_receipt_line ADD KEY receipt_item (item_id);
+-- Whether a line moved stock: not that of an item whose stock was not kept when it was posted.
+ALTER TABLE goods_receipt_line ADD KEY receipt_item (item_id), ADD COLUMN moves_stock TINYINT(1) NOT NULL DEFAULT 1;
+ALTER TABLE stock_document_line ADD COLUMN moves_stock TINYINT(1) NOT NULL DEFAULT 1;
 
 -- Whether anything that items are found by has changed is read with every search: from these keys alone.
 ALTER TABLE item ADD KEY item_version (version);

@@ -15,6 +15,7 @@ export type ItemRow = {
   salePrice: string | null;
   standardCost: string | null;
   stockKept: number;
+  saleDecimals: number;
   availability: 'available' | 'to_order' | 'not_available';
   toComplete: number;
   buyerNote: string;
@@ -22,8 +23,8 @@ export type ItemRow = {
 };
 
 const itemColumns = `i.id, i.number, i.name, c.name AS category, i.unit_name AS unitName, i.base_unit AS baseUnit, i.status, i.maker,
-  i.sale_price AS salePrice, i.standard_cost AS standardCost, i.stock_kept AS stockKept, i.availability,
-  i.to_complete AS toComplete, i.buyer_note AS buyerNote, i.version`;
+  i.sale_price AS salePrice, i.standard_cost AS standardCost, i.stock_kept AS stockKept, i.sale_decimals AS saleDecimals,
+  i.availability, i.to_complete AS toComplete, i.buyer_note AS buyerNote, i.version`;
 
 export const findItem = (tx: Tx, id: number) =>
   tx.row<ItemRow>(`SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id = :id`, { id });
@@ -265,6 +266,7 @@ export type ItemFilter = {
   readonly status?: string;
   readonly categoryIds?: readonly number[] | null;
   readonly supplierId?: number | null;
+  readonly stockKept?: boolean;
 };
 
 /** Ids of items in order; by value means that of the stock at these places, the most first. */
@@ -281,7 +283,7 @@ export async function readItemIds(
   const rows = await tx.rows<{ id: number }>(
     `SELECT i.id FROM item i
        ${byValue ? `LEFT JOIN (SELECT item_id, SUM(value_minor) AS value FROM level WHERE TRUE ${at.sql} GROUP BY item_id) v ON v.item_id = i.id` : ''}
-      WHERE ${FOUND_ITEM} ${filter.toComplete ? 'AND i.to_complete = 1' : ''}
+      WHERE ${FOUND_ITEM} ${filter.toComplete ? 'AND i.to_complete = 1' : ''} ${filter.stockKept ? 'AND i.stock_kept = 1' : ''}
         ${filter.noSupplier ? 'AND NOT EXISTS (SELECT 1 FROM source s WHERE s.item_id = i.id)' : ''}
         ${filter.supplierId ? 'AND EXISTS (SELECT 1 FROM source s WHERE s.item_id = i.id AND s.supplier_id = :supplierId)' : ''}
         ${filter.status ? 'AND i.status = :status' : ''} ${categories ? `AND i.category_id IN (${categories.sql})` : ''}

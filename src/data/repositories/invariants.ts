@@ -56,7 +56,8 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
     name: 'every line of a sale or count has its movement',
     sql: `SELECT COUNT(*) AS n FROM stock_document d JOIN stock_document_line l ON l.document_id = d.id
             LEFT JOIN movement m ON m.document_kind = d.kind AND m.document_id = d.id AND m.document_line = l.line_no
-          WHERE COALESCE(m.on_hand_change, 0) <> IF(d.kind = 'sale', -l.quantity, l.quantity - l.expected)`,
+          WHERE COALESCE(m.on_hand_change, 0)
+             <> IF(l.moves_stock = 0, 0, IF(d.kind = 'sale', -l.quantity, l.quantity - l.expected))`,
   },
   {
     name: 'inspection and blocked are never negative',
@@ -84,7 +85,7 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
               AND m.document_line = x.line_no
             LEFT JOIN movement r ON r.kind = 'receipt_reversal' AND r.document_kind = 'receipt'
               AND r.document_id = x.receipt_id AND r.document_line = x.line_no
-          WHERE x.item_id IS NOT NULL AND (m.id IS NULL OR m.on_hand_change <> x.base_quantity
+          WHERE x.moves_stock = 1 AND (m.id IS NULL OR m.on_hand_change <> x.base_quantity
              OR m.value_change_minor + m.variance_minor <> x.value_minor
              OR (v.receipt_id IS NULL) <> (r.id IS NULL)
              OR COALESCE(r.on_hand_change, -x.base_quantity) <> -x.base_quantity

@@ -55,7 +55,9 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
     "SELECT id, status = 'closed' FROM location WHERE kind <> 'transit' ORDER BY sort_order, id",
   )) as [number, number][];
   const locationIds = places.map((r) => r[0]);
-  const items = (await tx.arrays(`SELECT id, status FROM item ${where('id')} ORDER BY id`)) as [number, string][];
+  const items = (await tx.arrays(
+    `SELECT id, status = 'active' AND stock_kept = 1 FROM item ${where('id')} ORDER BY id`,
+  )) as [number, number][];
   const itemIds = items.map((r) => r[0]);
   const itemIndex = new Map(itemIds.map((id, i) => [id, i]));
   const locationIndex = new Map(locationIds.map((id, i) => [id, i]));
@@ -117,9 +119,9 @@ export async function readNeedInputs(tx: Tx, only: readonly number[] | null, tod
       for (const id of locationIds) apply(setting, null, slot(item, id));
     } else apply(every, setting, slot(item, location));
   }
-  // A stopped or phased-out item is never bought again.
-  for (const [i, [, status]] of items.entries()) {
-    if (status !== 'active') arrays.planned.fill(0, i * width, (i + 1) * width);
+  // A stopped or phased-out item is never bought again, and without stock there is nothing to refill.
+  for (const [i, [, refilled]] of items.entries()) {
+    if (refilled === 0) arrays.planned.fill(0, i * width, (i + 1) * width);
   }
 
   // Nothing is planned for a place that is closed.

@@ -58,7 +58,7 @@ export async function countWithoutPolicy(tx: Tx, search: string, locationIds: re
   const row = await tx.row<{ n: string | null }>(
     `SELECT SUM(:places - own) AS n FROM (
        SELECT i.id, COUNT(p.id) AS own FROM item i LEFT JOIN policy p ON p.item_id = i.id AND p.location_id IN (${at.sql})
-        WHERE (:search = '' OR LOCATE(:search, i.name) > 0 OR LOCATE(:search, i.number) > 0)
+        WHERE i.stock_kept = 1 AND (:search = '' OR LOCATE(:search, i.name) > 0 OR LOCATE(:search, i.number) > 0)
           AND NOT EXISTS (SELECT 1 FROM policy e WHERE e.item_id = i.id AND e.scope = 0)
         GROUP BY i.id) x`,
     { search, places: locationIds.length, ...at.values },

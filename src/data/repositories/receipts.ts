@@ -30,11 +30,15 @@ export const insertReceiptLines = (
     baseQuantity: string;
     value: number;
     orderValue: number;
+    movesStock: boolean;
   }[],
 ) =>
   tx.insertMany(
-    'INSERT INTO goods_receipt_line (receipt_id, line_no, delivery_part_id, item_id, pack_quantity, base_quantity, value_minor, order_minor)',
-    lines.map((l, i) => [receiptId, i + 1, l.partId, l.itemId, l.packQuantity, l.baseQuantity, l.value, l.orderValue]),
+    'INSERT INTO goods_receipt_line (receipt_id, line_no, delivery_part_id, item_id, pack_quantity, base_quantity, value_minor, order_minor, moves_stock)',
+    lines.map((l, i) => [
+      ...[receiptId, i + 1, l.partId, l.itemId, l.packQuantity, l.baseQuantity],
+      ...[l.value, l.orderValue, l.movesStock ? 1 : 0],
+    ]),
   );
 
 export type ReceiptRow = {
@@ -137,12 +141,13 @@ export type ReceiptLineRow = {
   /** In the company's currency, and in the order's. */
   readonly value: number;
   readonly orderValue: number;
+  movesStock: number;
 };
 
 export const readReceiptLines = (tx: Tx, receiptId: number) =>
   tx.rows<ReceiptLineRow>(
     `SELECT line_no AS lineNo, delivery_part_id AS partId, item_id AS itemId, pack_quantity AS packQuantity,
-            base_quantity AS baseQuantity, value_minor AS value, order_minor AS orderValue
+            base_quantity AS baseQuantity, value_minor AS value, order_minor AS orderValue, moves_stock AS movesStock
        FROM goods_receipt_line WHERE receipt_id = :receiptId ORDER BY line_no`,
     { receiptId },
   );

@@ -14,7 +14,13 @@ export type NewStockDocument = {
 export async function insertStockDocument(
   tx: Tx,
   document: NewStockDocument,
-  lines: readonly { itemId: number; quantity: string; expected: SqlValue; allocationId: SqlValue }[],
+  lines: readonly {
+    itemId: number;
+    quantity: string;
+    expected: SqlValue;
+    allocationId: SqlValue;
+    movesStock: boolean;
+  }[],
 ): Promise<number> {
   const { id } = await tx.run(
     `INSERT INTO stock_document (number, kind, location_id, business_date, note, posted_by, posted_at)
@@ -22,8 +28,8 @@ export async function insertStockDocument(
     document,
   );
   await tx.insertMany(
-    'INSERT INTO stock_document_line (document_id, line_no, item_id, quantity, expected, allocation_id)',
-    lines.map((l, i) => [id, i + 1, l.itemId, l.quantity, l.expected, l.allocationId]),
+    'INSERT INTO stock_document_line (document_id, line_no, item_id, quantity, expected, allocation_id, moves_stock)',
+    lines.map((l, i) => [id, i + 1, l.itemId, l.quantity, l.expected, l.allocationId, l.movesStock ? 1 : 0]),
   );
   return id;
 }

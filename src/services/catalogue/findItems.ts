@@ -18,6 +18,8 @@ export type ItemsAsked = {
   /** Code of a supplier that sells it; '' = any. */
   readonly supplier: string;
   readonly sort: ItemSort;
+  /** Only what stock is kept of. */
+  readonly stockKept?: boolean;
 };
 export const everyItem: ItemsAsked = { search: '', view: 'all', category: '', supplier: '', sort: 'name' };
 
@@ -39,6 +41,7 @@ export async function findItems(
       status: asked.view === 'phase_out' || asked.view === 'stopped' ? asked.view : '',
       categoryIds: asked.category === '' ? null : idsBelow(tree, asked.category),
       supplierId: supplier?.id ?? null,
+      stockKept: asked.stockKept === true,
     },
     asked.sort,
     locationIds,

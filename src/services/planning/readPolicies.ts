@@ -55,7 +55,7 @@ type About = { readonly locationIds: readonly number[] };
 export const policySorts = ['name', 'number'] as const;
 export type PolicySort = (typeof policySorts)[number];
 
-/** Opens the policy sheet: the items found, in order, each with a line for every location and one per place. The list is
+/** Opens the policy sheet: the items found that stock is kept of, in order, each with a line for every location and one per place. The list is
  *  kept under a name, so that lines stay where they are while they are worked in. Errors: forbidden. */
 export async function openPolicies(
   deps: Deps,
@@ -65,10 +65,11 @@ export async function openPolicies(
   const allowed = may(actor, 'needs.read', filter.locationId === null ? {} : { locationIds: [filter.locationId] });
   if (!allowed.ok) return allowed;
   const found = await readSnapshot(deps.pool, async (tx) => {
-    const ids = await findItems(tx, actor, { ...everyItem, search: filter.search, sort: filter.sort }, null);
+    const { search, sort } = filter;
+    const ids = await findItems(tx, actor, { ...everyItem, search, sort, stockKept: true }, null);
     const places = (await readLocations(tx)).filter((l) => filter.locationId === null || l.id === filter.locationId);
     const locationIds = places.map((l) => l.id);
-    return { ids, locationIds, without: await countWithoutPolicy(tx, filter.search, locationIds) };
+    return { ids, locationIds, without: await countWithoutPolicy(tx, search, locationIds) };
   });
   const about: About = { locationIds: found.locationIds };
   const list = await keepList(deps, actor, 'policies', { ids: found.ids, about });

@@ -24,7 +24,8 @@ export type SetMinMax = {
 const text = (q: number | null): string | null => (q === null ? null : toDecimal(q));
 const entry = (q: number | null): string => (q === null ? '' : entryText(q));
 
-/** Errors: forbidden, not_found, invalid_field min or max (text, decimals, min above max), changed_meanwhile. */
+/** Errors: forbidden, not_found, invalid_field min or max (text, decimals, min above max, stock
+ *  not kept), changed_meanwhile. */
 export async function setMinMax(deps: Deps, actor: Actor, request: Request<SetMinMax>): Promise<Result<null, Failure>> {
   const { itemId, locationId, was } = request.input;
   const allowed = may(actor, 'policies.edit', locationId === null ? {} : { locationIds: [locationId] });
@@ -41,7 +42,9 @@ export async function setMinMax(deps: Deps, actor: Actor, request: Request<SetMi
   const order = checkMinMax(min.value, max.value);
   if (!order.ok) return err(invalidField(order.error.kind === 'max_without_min' ? 'min' : 'max', order.error));
   return command(deps, actor, 'set-min-max', request, async (tx, now) => {
-    if (!(await findItem(tx, itemId))) return err({ kind: 'not_found', what: 'item' });
+    const item = await findItem(tx, itemId);
+    if (!item) return err({ kind: 'not_found', what: 'item' });
+    if (item.stockKept === 0) return err(invalidField('min', { kind: 'stock_not_kept', item: item.name }));
     const locations = await readLocations(tx);
     if (locationId !== null && !locations.some((l) => l.id === locationId))
       return err({ kind: 'not_found', what: 'location' });

@@ -131,6 +131,7 @@ async function kindWithUnits(
   return {
     ...refs,
     ...(kind.unitInUse ? { unitInUse: await kind.unitInUse(tx, ids) } : {}),
+    ...(kind.withStock ? { withStock: await kind.withStock(tx, ids) } : {}),
     ...(kind.inTheWay ? { inTheWay: await kind.inTheWay(tx, ids) } : {}),
   };
 }

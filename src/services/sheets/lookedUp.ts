@@ -23,6 +23,8 @@ export type References = {
   readonly shippingWays: ReadonlyMap<string, { id: number }>;
   /** Ids of records whose unit can't be changed any more. */
   unitInUse: ReadonlySet<number>;
+  /** Ids of items that there is stock of. */
+  withStock: ReadonlySet<number>;
   /** What stops a record from being closed, by its id. */
   inTheWay: ReadonlyMap<number, readonly InTheWay[]>;
 };

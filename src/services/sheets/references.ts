@@ -36,6 +36,7 @@ export async function readReferences(tx: Tx, kind: SheetKind, rows: readonly Val
     users: by(await usersByLogin(tx, named('user')), (u) => u.login),
     shippingWays: by(await shippingWaysByName(tx, named('shipping_way')), (w) => w.name),
     unitInUse: new Set(),
+    withStock: new Set(),
     inTheWay: new Map(),
   };
 }

@@ -106,6 +106,8 @@ export type SheetKind = {
   readonly verify?: (tx: Tx) => Promise<RowFault | null>;
   /** Which of the records found have been worked with in their unit. */
   readonly unitInUse?: (tx: Tx, ids: readonly number[]) => Promise<Set<number>>;
+  /** Of which of the items found there is stock. */
+  readonly withStock?: (tx: Tx, ids: readonly number[]) => Promise<Set<number>>;
   /** What stops the records found from being closed. */
   readonly inTheWay?: (tx: Tx, ids: readonly number[]) => Promise<Map<number, readonly InTheWay[]>>;
   /** Whether stock and needs are reckoned again after it */

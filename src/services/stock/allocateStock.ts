@@ -6,7 +6,7 @@ import { lockLevels } from '@/data/repositories/levels';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
-import { checkPlacesAndItems, quantitiesOf } from './enterLines';
+import { itemsInStock, quantitiesOf } from './enterLines';
 import { endAllocation, reserve } from './reserve';
 
 export type AllocateStock = {
@@ -28,7 +28,7 @@ export async function allocateStock(
   const quantity = quantitiesOf([request.input], 'positive');
   if (!quantity.ok) return quantity;
   return command(deps, actor, 'allocate-stock', request, async (tx, now) => {
-    const ours = await checkPlacesAndItems(tx, [locationId], [itemId]);
+    const ours = await itemsInStock(tx, [locationId], [itemId]);
     if (!ours.ok) return ours;
     const promise = { itemId, locationId, quantity: quantity.value[0] as number, promisedTo };
     const reserved = await reserve(tx, { ...promise, userId: actor.userId, at: now });

@@ -10,7 +10,7 @@ import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { numberText, periodOf } from '../purchase/orderNumber';
-import { checkPlacesAndItems, quantitiesOf } from './enterLines';
+import { itemsInStock, quantitiesOf } from './enterLines';
 import { postMovements, type StockChange } from './postMovements';
 import { type ReleasedPromise, releaseOverpromised } from './reserve';
 
@@ -40,7 +40,7 @@ export async function countStock(
   const counted = quantitiesOf(lines, 'zero');
   if (!counted.ok) return counted;
   return command(deps, actor, 'count-stock', request, async (tx, now) => {
-    const ours = await checkPlacesAndItems(
+    const ours = await itemsInStock(
       tx,
       [locationId],
       lines.map((l) => l.itemId),
@@ -60,6 +60,7 @@ export async function countStock(
         quantity: toDecimal(counted.value[i] as number),
         expected: level(l.itemId).onHand,
         allocationId: null,
+        movesStock: true,
       })),
     );
     const changes = lines.flatMap((l, i): StockChange[] => {

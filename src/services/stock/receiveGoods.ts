@@ -4,6 +4,7 @@ import { checked, fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
 import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
+import { readItemsByIds } from '@/data/repositories/catalogue';
 import { readCompany } from '@/data/repositories/company';
 import { lockLevels } from '@/data/repositories/levels';
 import { addReceived, type OrderLineRow, type PartRow, partFigures } from '@/data/repositories/orders';
@@ -18,7 +19,7 @@ import { numberText, periodOf } from '../purchase/orderNumber';
 import { totalLineOf } from '../purchase/pricing';
 import { recordUndo } from '../undo/recordUndo';
 import { businessDayOf } from './businessDay';
-import { postMovements } from './postMovements';
+import { postMovements, type StockChange } from './postMovements';
 
 type Entry = { readonly partId: number; readonly quantity: string; readonly unit: 'pack' | 'base' };
 export type ReceiveGoods = {
@@ -121,15 +122,13 @@ async function book(
       receivedValue: part.receivedValue + value,
     });
   }
-  const changes = came.map(({ line, base, worth }, i) => ({
-    itemId: line.itemId as number,
-    locationId,
-    kind: 'receipt' as const,
-    businessDate: day,
-    quantity: base,
-    value: worth,
-    document: { kind: 'receipt' as const, id: 0, line: i + 1 },
-  }));
+  const items = await readItemsByIds(tx, [...new Set(came.flatMap(({ line }) => line.itemId ?? []))]);
+  const moves = (itemId: number | null): itemId is number => itemId !== null && items.get(itemId)?.stockKept === 1;
+  const changes = came.flatMap(({ line: { itemId }, base, worth }, i): StockChange[] => {
+    if (!moves(itemId)) return [];
+    const document = { kind: 'receipt' as const, id: 0, line: i + 1 };
+    return [{ itemId, locationId, kind: 'receipt', businessDate: day, quantity: base, value: worth, document }];
+  });
   // The number comes late; levels are locked before the counter, as everywhere.
   await lockLevels(tx, changes);
   const period = periodOf(today);
@@ -154,6 +153,7 @@ async function book(
       baseQuantity: toDecimal(base),
       value: worth,
       orderValue: value,
+      movesStock: moves(line.itemId),
     })),
   );
   const posted = await postMovements(

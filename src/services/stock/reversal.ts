@@ -47,7 +47,7 @@ export async function reversal(
   }
 
   const changes = lines.flatMap((l): StockChange[] =>
-    l.itemId === null
+    l.itemId === null || l.movesStock === 0
       ? []
       : [
           {

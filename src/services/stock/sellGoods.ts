@@ -11,8 +11,8 @@ import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { numberText, periodOf } from '../purchase/orderNumber';
 import { businessDayOf } from './businessDay';
-import { checkPlacesAndItems, quantitiesOf } from './enterLines';
-import { postMovements } from './postMovements';
+import { checkSaleDecimals, itemsOfLines, quantitiesOf } from './enterLines';
+import { postMovements, type StockChange } from './postMovements';
 import { endAllocation, type ReleasedPromise, releaseOverpromised } from './reserve';
 
 /** Quantities in base units as typed; a line may take goods that were promised. An empty day is today. */
@@ -28,7 +28,7 @@ export type SellGoods = {
 export type Sold = { readonly sale: string; readonly released: readonly ReleasedPromise[] };
 
 /** Goods leave over the counter: a sale with its movements, in one transaction. Stock may go below zero; promises that the
- *  rest can't keep are released, newest first, and named.
+ *  rest can't keep are released, newest first, and named. What no stock is kept of is sold without a movement.
  *  Errors: forbidden, not_found, invalid_field lines.<index> or businessDate, nothing_counted, books_closed. */
 export async function sellGoods(deps: Deps, actor: Actor, request: Request<SellGoods>): Promise<Result<Sold, Failure>> {
   const { locationId, lines } = request.input;
@@ -37,16 +37,19 @@ export async function sellGoods(deps: Deps, actor: Actor, request: Request<SellG
   const quantities = quantitiesOf(lines, 'positive');
   if (!quantities.ok) return quantities;
   return command(deps, actor, 'sell-goods', request, async (tx, now) => {
-    const ours = await checkPlacesAndItems(
+    const ours = await itemsOfLines(
       tx,
       [locationId],
       lines.map((l) => l.itemId),
     );
     if (!ours.ok) return ours;
+    const fine = checkSaleDecimals(ours.value, lines, quantities.value);
+    if (!fine.ok) return fine;
+    const moves = (itemId: number) => ours.value.get(itemId)?.stockKept === 1;
     const today = todayOf(deps, await readCompany(tx));
     const day = businessDayOf(request.input.businessDate, today);
     if (!day.ok) return day;
-    const pairs = lines.map((l) => ({ itemId: l.itemId, locationId }));
+    const pairs = lines.flatMap(({ itemId }) => (moves(itemId) ? [{ itemId, locationId }] : []));
     await lockLevels(tx, pairs);
     const promised = await lockAllocations(
       tx,
@@ -69,6 +72,7 @@ export async function sellGoods(deps: Deps, actor: Actor, request: Request<SellG
         quantity: toDecimal(quantities.value[i] as number),
         expected: null,
         allocationId: l.allocationId,
+        movesStock: moves(l.itemId),
       })),
     );
     const posted = await postMovements(
@@ -76,15 +80,12 @@ export async function sellGoods(deps: Deps, actor: Actor, request: Request<SellG
       actor.userId,
       now,
       today,
-      lines.map((l, i) => ({
-        itemId: l.itemId,
-        locationId,
-        kind: 'sale' as const,
-        businessDate: day.value,
-        quantity: -(quantities.value[i] as number),
-        value: null,
-        document: { kind: 'sale' as const, id: documentId, line: i + 1 },
-      })),
+      lines.flatMap(({ itemId }, i): StockChange[] => {
+        if (!moves(itemId)) return [];
+        const document = { kind: 'sale' as const, id: documentId, line: i + 1 };
+        const quantity = -(quantities.value[i] as number);
+        return [{ itemId, locationId, kind: 'sale', businessDate: day.value, quantity, value: null, document }];
+      }),
     );
     if (!posted.ok) return posted;
     const released = await releaseOverpromised(tx, pairs);

@@ -10,7 +10,7 @@ import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { numberText, periodOf } from '../purchase/orderNumber';
-import { checkPlacesAndItems, quantitiesOf } from './enterLines';
+import { itemsInStock, quantitiesOf } from './enterLines';
 import { freeOf } from './gauge';
 import { postMovements, type StockChange } from './postMovements';
 
@@ -36,7 +36,7 @@ export async function shipTransfer(
   if (!quantities.ok) return quantities;
   return command(deps, actor, 'ship-transfer', request, async (tx, now) => {
     const itemIds = lines.map((l) => l.itemId);
-    const ours = await checkPlacesAndItems(tx, [fromLocationId, toLocationId], itemIds);
+    const ours = await itemsInStock(tx, [fromLocationId, toLocationId], itemIds);
     if (!ours.ok) return ours;
     const [today, transit] = [todayOf(deps, await readCompany(tx)), await readTransit(tx)];
     const at = (locationId: number) => itemIds.map((itemId) => ({ itemId, locationId }));

@@ -5,36 +5,19 @@ import { type Format, plural } from '../format';
 import { ListAndPanel } from '../frame/states';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { BoughtLines } from './bought-lines';
+import { availabilityWords } from './columns';
 import { ItemFactsList } from './item-facts';
 import { ItemHead } from './item-head';
 import { movementWords } from './words';
 
 /** One item: stock and policy at each place, what is on order, its movements; beside it packs, sources, purchases. */
 export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
-  const { item, places, currency } = view;
+  const { item, places } = view;
   const inTrays = places.reduce((sum, p) => sum + p.gauge.inTrays, 0);
   return (
     <ListAndPanel label="Packs and purchases" panel={<ItemPanel view={view} format={format} />}>
       <ItemHead item={item} here="" />
-      <table className="sheet">
-        <caption className="sr-only">Stock per location</caption>
-        <thead>
-          <tr>
-            <th>Location</th>
-            <th>Stock</th>
-            <th className="figure">On hand</th>
-            <th className="figure">Min</th>
-            <th className="figure">Max</th>
-            <th className="figure">Need</th>
-            <th className="figure">Value</th>
-          </tr>
-        </thead>
-        <tbody>
-          {places.map((p) => (
-            <PlaceRow key={p.locationId} place={p} item={item} format={format} currency={currency} />
-          ))}
-        </tbody>
-      </table>
+      {item.stockKept === 0 ? <NoStock view={view} /> : <Places view={view} format={format} />}
       <section className="px-4 pt-6" id="on-order">
         <h2 className="head">On order</h2>
         {view.expected.length === 0 && (
@@ -62,53 +45,94 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
           );
         })}
       </section>
-      <section className="pt-6 pb-8" id="movements">
-        <h2 className="head mx-4">
-          Movements <span className="font-normal text-muted">newest first, at most 60</span>
-        </h2>
-        <table className="sheet">
-          <thead>
-            <tr>
-              <th>Date</th>
-              <th>Where</th>
-              <th>What</th>
-              <th>By</th>
-              <th className="figure">Change</th>
-              <th className="figure">On hand then</th>
-              <th className="figure">Value</th>
-            </tr>
-          </thead>
-          <tbody>
-            {view.movements.map((m) => (
-              <tr key={m.id} className="one">
-                <td>{format.date(m.businessDate)}</td>
-                <td>{m.location}</td>
-                <td>
-                  {movementWords[m.kind] ?? m.kind}
-                  {m.documentNumber && ' '}
-                  {m.orderId ? (
-                    <Link className="link" href={`/orders/${m.orderId}`}>
-                      {m.documentNumber}
-                    </Link>
-                  ) : (
-                    <span className="code">{m.documentNumber}</span>
-                  )}
-                  {m.variance !== 0 && (
-                    <span className="second"> · {format.amount(m.variance, currency)} to variance</span>
-                  )}
-                </td>
-                <td className="second">{m.who ?? '–'}</td>
-                <td className="figure font-semibold">{signed(fromDecimal(m.onHandChange), format)}</td>
-                <td className={`figure ${m.runningOnHand.startsWith('-') ? 'font-semibold text-stop' : ''}`}>
-                  {format.quantity(fromDecimal(m.runningOnHand))}
-                </td>
-                <td className="figure">{format.amount(m.valueChange, currency)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </section>
+      {(item.stockKept === 1 || view.movements.length > 0) && <Movements view={view} format={format} />}
     </ListAndPanel>
+  );
+}
+
+function Movements({ view: { movements, currency }, format }: { view: ItemView; format: Format }) {
+  return (
+    <section className="pt-6 pb-8" id="movements">
+      <h2 className="head mx-4">
+        Movements <span className="font-normal text-muted">newest first, at most 60</span>
+      </h2>
+      <table className="sheet">
+        <thead>
+          <tr>
+            <th>Date</th>
+            <th>Where</th>
+            <th>What</th>
+            <th>By</th>
+            <th className="figure">Change</th>
+            <th className="figure">On hand then</th>
+            <th className="figure">Value</th>
+          </tr>
+        </thead>
+        <tbody>
+          {movements.map((m) => (
+            <tr key={m.id} className="one">
+              <td>{format.date(m.businessDate)}</td>
+              <td>{m.location}</td>
+              <td>
+                {movementWords[m.kind] ?? m.kind}
+                {m.documentNumber && ' '}
+                {m.orderId ? (
+                  <Link className="link" href={`/orders/${m.orderId}`}>
+                    {m.documentNumber}
+                  </Link>
+                ) : (
+                  <span className="code">{m.documentNumber}</span>
+                )}
+                {m.variance !== 0 && (
+                  <span className="second"> · {format.amount(m.variance, currency)} to variance</span>
+                )}
+              </td>
+              <td className="second">{m.who ?? '–'}</td>
+              <td className="figure font-semibold">{signed(fromDecimal(m.onHandChange), format)}</td>
+              <td className={`figure ${m.runningOnHand.startsWith('-') ? 'font-semibold text-stop' : ''}`}>
+                {format.quantity(fromDecimal(m.runningOnHand))}
+              </td>
+              <td className="figure">{format.amount(m.valueChange, currency)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** What is said where no stock is kept: only whether it can be had. */
+function NoStock({ view: { item } }: { view: ItemView }) {
+  return (
+    <p className="px-4 pt-4">
+      <strong className="font-semibold">{availabilityWords(item.availability)}</strong>{' '}
+      <span className="second">no stock is kept of it, and nothing is refilled</span>
+    </p>
+  );
+}
+
+/** Stock and policy at each place. */
+function Places({ view, format }: { view: ItemView; format: Format }) {
+  return (
+    <table className="sheet">
+      <caption className="sr-only">Stock per location</caption>
+      <thead>
+        <tr>
+          <th>Location</th>
+          <th>Stock</th>
+          <th className="figure">On hand</th>
+          <th className="figure">Min</th>
+          <th className="figure">Max</th>
+          <th className="figure">Need</th>
+          <th className="figure">Value</th>
+        </tr>
+      </thead>
+      <tbody>
+        {view.places.map((p) => (
+          <PlaceRow key={p.locationId} place={p} item={view.item} format={format} currency={view.currency} />
+        ))}
+      </tbody>
+    </table>
   );
 }
 

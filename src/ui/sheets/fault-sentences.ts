@@ -33,6 +33,7 @@ const unchangeable = {
   stock_posted: 'Opening stock was posted differently; a count puts stock right now.',
   stock_there: 'Stock has already moved here; a count puts it right.',
   stock_not_kept: 'No stock is kept of this item.',
+  stock_in_use: 'Stock can’t be left unkept while some is there, promised or on its way; count it to 0 first.',
   order_entered: 'This order is entered already with something else; change it on its page.',
   unit_in_use: 'The unit can’t be changed any more: stock, packs, policies or orders are kept in it.',
   currency_in_use: 'The currency of a supplier can’t be changed; its prices are in it.',

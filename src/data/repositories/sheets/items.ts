@@ -49,6 +49,18 @@ export const readSuccessions = (tx: Tx) =>
     'SELECT i.number, s.number AS next FROM item i JOIN item s ON s.id = i.successor_id',
   );
 
+/** Of which of these items there is stock anywhere, below zero too, promised or in transit. */
+export async function itemsWithStock(tx: Tx, itemIds: readonly number[]): Promise<Set<number>> {
+  const ids = list('id', itemIds);
+  if (!ids) return new Set();
+  const rows = await tx.rows<{ id: number }>(
+    `SELECT DISTINCT item_id AS id FROM level WHERE item_id IN (${ids.sql})
+        AND (on_hand <> 0 OR inspection <> 0 OR blocked <> 0 OR allocated <> 0 OR value_minor <> 0)`,
+    ids.values,
+  );
+  return new Set(rows.map((r) => r.id));
+}
+
 /** Which of these items have been worked with in their unit: stock was moved, a pack or a policy or an order line is there. */
 export async function itemsWithUnitInUse(tx: Tx, itemIds: readonly number[]): Promise<Set<number>> {
   const ids = list('id', itemIds);

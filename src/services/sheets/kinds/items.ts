@@ -14,6 +14,7 @@ import {
 import { unitsByCode } from '@/core/units';
 import {
   itemColumns,
+  itemsWithStock,
   itemsWithUnitInUse,
   linkSuccessor,
   readItemRecords,
@@ -278,6 +279,8 @@ export const items: SheetKind = {
       faults.push(faultAt('un_number', values, { kind: 'needs_other', other: hazardous(whole) as string }));
     if (kept && kept.values.unit !== whole.unit && refs.unitInUse.has(kept.id))
       faults.push(faultAt('unit', values, { kind: 'not_changeable', why: 'unit_in_use' }));
+    if (kept?.values.stock_kept === true && whole.stock_kept === false && refs.withStock.has(kept.id))
+      faults.push(faultAt('stock_kept', values, { kind: 'not_changeable', why: 'stock_in_use' }));
     return faults;
   },
   write: async (tx, rows, refs) => {
@@ -306,5 +309,6 @@ export const items: SheetKind = {
     return loop && { kind: 'loop', through: loop, column: 'successor', text: loop[0] as string };
   },
   unitInUse: itemsWithUnitInUse,
+  withStock: itemsWithStock,
   replan: true,
 };

@@ -29,8 +29,10 @@ export const policies: SheetKind = {
   refers: { item: { what: 'item' }, location: { what: 'location' } },
   keyOf: keyed('item', 'location'),
   ...foundBy(readPolicyRecords, columns, 'item', 'location'),
-  check: ({ values, whole }) => {
+  check: ({ values, whole, changed, kept }, refs) => {
     const faults: RowFault[] = [];
+    if (refs.items.get(text(values, 'item'))?.stockKept === 0 && (changed || !kept))
+      faults.push(faultAt('item', values, { kind: 'not_changeable', why: 'stock_not_kept' }));
     const [min, max] = [text(whole, 'min'), text(whole, 'max')];
     if (whole.policy === 'not_carried') {
       for (const c of ['min', 'max'])
