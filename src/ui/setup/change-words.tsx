@@ -11,13 +11,17 @@ const parsed = (json: string | null): unknown => {
   }
 };
 
-const text = (v: unknown): string => {
+const isMoney = (key: string) => /(price|cost|amount|freight)/.test(key);
+
+/** A value in words; of `money` a single decimal gets its zero. */
+const text = (v: unknown, money = false): string => {
   if (v === null || v === undefined || v === '') return 'empty';
   if (v === true) return 'yes';
   if (v === false) return 'no';
-  if (Array.isArray(v)) return v.length === 0 ? 'none' : v.map(text).join(', ');
+  if (Array.isArray(v)) return v.length === 0 ? 'none' : v.map((one) => text(one)).join(', ');
   if (typeof v === 'object') return JSON.stringify(v);
-  return /^-?\d+\.\d{6}$/.test(String(v)) ? String(v).replace(/\.?0+$/, '') : String(v);
+  const said = /^-?\d+\.\d{6}$/.test(String(v)) ? String(v).replace(/\.?0+$/, '') : String(v);
+  return money && /^-?\d+\.\d$/.test(said) ? `${said}0` : said;
 };
 
 const name = (key: string) =>
@@ -27,7 +31,7 @@ const name = (key: string) =>
     .toLowerCase();
 
 /** What a change was, field by field: before and after; a field that only one side has stands as it is.
- *  Quantities lose the zeros of their six decimals; prices stay as they were typed. */
+ *  Quantities lose the zeros of their six decimals; prices keep two. */
 export function ChangeWords({ change }: { change: Pick<ChangeLine, 'action' | 'before' | 'after'> }) {
   const [before, after] = [parsed(change.before), parsed(change.after)];
   const isSaid = (v: unknown): v is Said => typeof v === 'object' && v !== null && !Array.isArray(v);
@@ -37,7 +41,8 @@ export function ChangeWords({ change }: { change: Pick<ChangeLine, 'action' | 'b
         {change.action}
         {after !== null && (
           <>
-            : {before !== null && <s className="second">{text(before)}</s>} {text(after)}
+            : {before !== null && <s className="second">{text(before, isMoney(change.action))}</s>}{' '}
+            {text(after, isMoney(change.action))}
           </>
         )}
       </>
@@ -57,10 +62,10 @@ export function ChangeWords({ change }: { change: Pick<ChangeLine, 'action' | 'b
           <span className="second">{name(k)}</span>{' '}
           {k in b && k in a && text(b[k]) !== text(a[k]) ? (
             <>
-              <s className="second">{text(b[k])}</s> → <strong>{text(a[k])}</strong>
+              <s className="second">{text(b[k], isMoney(k))}</s> → <strong>{text(a[k], isMoney(k))}</strong>
             </>
           ) : (
-            text(k in a ? a[k] : b[k])
+            text(k in a ? a[k] : b[k], isMoney(k))
           )}
         </span>
       ))}
