@@ -17,6 +17,7 @@ export type FieldFault =
   | { readonly kind: 'not_a_date'; readonly text: string }
   | { readonly kind: 'in_the_future'; readonly text: string }
   | { readonly kind: 'more_than'; readonly most: Quantity }
+  | { readonly kind: 'price_needed'; readonly item: string }
   | { readonly kind: 'stock_not_kept'; readonly item: string }
   | { readonly kind: 'sold_to_decimals'; readonly item: string; readonly decimals: number };
 

@@ -34,6 +34,8 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `${format.date(fault.text)} is still to come.`;
     case 'more_than':
       return `At most ${format.quantity(fault.most)} can be entered here.`;
+    case 'price_needed':
+      return `What ${fault.item} costs is not on file: type its price, or say that it came free of charge.`;
     case 'stock_not_kept':
       return `No stock is kept of ${fault.item}.`;
     case 'sold_to_decimals':

@@ -1,10 +1,13 @@
 import { entryText } from '@/core/quantity';
+import { makeItem } from '@/services/catalogue/makeItem';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';
+import { sendOrder } from '@/services/purchase/sendOrder';
 import { readArrival } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
+import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
@@ -110,4 +113,90 @@ test('a fault on one line books none of them in and names the line', async () =>
   expect(await book(ribbon, '0')).toEqual({ ok: false, error: { kind: 'nothing_counted' } });
   expect(await level(ribbon)).toEqual(before);
   expect(await books.rows('SELECT 1 FROM goods_receipt WHERE order_id = ?', [ribbon.orderId])).toEqual([]);
+});
+
+describe('goods that nobody ordered', () => {
+  const came = (
+    o: { orderId: number; locationId: number; partId: number },
+    unordered: { itemId: number; quantity: string; price?: string; freeOfCharge?: boolean }[],
+  ) =>
+    receiveGoods(
+      books.deps,
+      mira,
+      req({
+        ...{ orderId: o.orderId, locationId: o.locationId, deliveryNote: 'DN 9', businessDate: '' },
+        counted: [{ partId: o.partId, quantity: '6', unit: 'pack' as const }],
+        unordered: unordered.map((u) => ({ price: '', freeOfCharge: false, ...u })),
+      }),
+    );
+  const idOf = async (number: string) =>
+    (await books.one<{ id: number }>('SELECT id FROM item WHERE number = ?', [number])).id;
+  const view = async (orderId: number) => must(await readOrder(books.deps, otto, orderId));
+
+  test('are lines of their own: at the list price, at a typed one, or free of charge', async () => {
+    const moss = await ordered('10412-07', 'HS', '6');
+    const plum = await idOf('10412-05');
+    const { itemId: fresh } = must(
+      await makeItem(books.deps, mira, req({ name: 'Colour card', unit: 'H87', price: '', number: '', code: '' })),
+    );
+    const before = await level({ itemId: plum, locationId: moss.locationId });
+    must(
+      await came(moss, [
+        { itemId: plum, quantity: '7' },
+        { itemId: fresh, quantity: '4', price: '1,25' },
+        { itemId: fresh, quantity: '1', freeOfCharge: true },
+      ]),
+    );
+    // Seven of ten balls at 32.80 a bag.
+    const after = await level({ itemId: plum, locationId: moss.locationId });
+    expect([Number(after.q) - Number(before.q), after.v - before.v]).toEqual([7, 2_296]);
+    expect(await level({ itemId: fresh, locationId: moss.locationId })).toEqual({ q: '5.000000', v: 500 });
+    const order = await view(moss.orderId);
+    expect(order.lines.map((l) => [l.unordered, l.net])).toEqual([
+      [false, 19_680],
+      [true, 2_296],
+      [true, 500],
+      [true, 0],
+    ]);
+    expect([order.came, order.net]).toEqual(['all', 22_476]);
+    // What is sent to the supplier is what was ordered.
+    const { version } = order.head;
+    must(await sendOrder(books.deps, otto, req({ orderId: moss.orderId, version, how: 'email' as const })));
+    const { body } = await books.one<{ body: string }>('SELECT body FROM outbox_mail ORDER BY id DESC LIMIT 1');
+    expect(body).toContain('Order net 196.80 EUR');
+    expect(body).not.toContain('Colour card');
+  });
+
+  test('taken back with their receipt they are expected by nobody', async () => {
+    const moss = await ordered('10412-07', 'HS', '6');
+    const plum = { itemId: await idOf('10412-05'), locationId: moss.locationId };
+    const before = await level(plum);
+    const { receiptId } = must(await came(moss, [{ itemId: plum.itemId, quantity: '7' }]));
+    must(await reverseReceipt(books.deps, otto, req({ receiptId, reason: 'not ours' })));
+    expect(await level(plum)).toEqual(before);
+    const { arrival } = must(await readArrival(books.deps, mira, moss));
+    expect(arrival.lines.map((l) => l.itemNumber)).toEqual(['10412-07']);
+    const { lines, net } = await view(moss.orderId);
+    expect([net, lines[1]?.base]).toEqual([19_680, 0]);
+  });
+
+  test('what is wrong is said at its line, and nothing is booked', async () => {
+    const moss = await ordered('10412-07', 'HS', '6');
+    const plum = await idOf('10412-05');
+    const { itemId: fresh } = must(
+      await makeItem(books.deps, mira, req({ name: 'Colour card', unit: 'H87', price: '', number: '', code: '' })),
+    );
+    const good = { itemId: plum, quantity: '7' };
+    const wrong = async (line: Parameters<typeof came>[1][number], field: string, fault: object) =>
+      expect(await came(moss, [good, line])).toMatchObject({ error: { kind: 'invalid_field', field, fault } });
+    await wrong({ itemId: plum, quantity: 'some' }, 'unordered.1.quantity', { kind: 'not_a_number' });
+    await wrong({ itemId: plum, quantity: '0' }, 'unordered.1.quantity', { kind: 'zero_quantity' });
+    await wrong({ itemId: plum, quantity: '1', price: 'dear' }, 'unordered.1.price', { kind: 'not_a_price' });
+    await wrong({ itemId: fresh, quantity: '1' }, 'unordered.1.price', { kind: 'price_needed', item: 'Colour card' });
+    expect(await came(moss, [{ itemId: 999_999, quantity: '1' }])).toMatchObject({
+      error: { kind: 'not_found', what: 'item' },
+    });
+    expect((await view(moss.orderId)).lines).toHaveLength(1);
+    expect(await part(moss.partId)).toMatchObject({ came: '0.000000' });
+  });
 });

@@ -145,6 +145,9 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
         .unique('partId')
         .max(2000)
         .required(),
+      unordered: Joi.array()
+        .items(Joi.object({ itemId: id, quantity: typed, price: typed, freeOfCharge: Joi.boolean().required() }))
+        .max(200),
     }),
     receiveGoods,
   ),
@@ -227,7 +230,11 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   'save-records': entry(
     Joi.object({
       sheet: Joi.string().max(30).required(),
-      records: Joi.array().items(Joi.object({ cells, seen })).min(1).max(500).required(),
+      records: Joi.array()
+        .items(Joi.object({ cells, seen, from: Joi.string().max(60) }))
+        .min(1)
+        .max(500)
+        .required(),
       decimal: Joi.valid('.', ',').required(),
     }),
     saveRecords,

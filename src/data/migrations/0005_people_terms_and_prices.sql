@@ -210,8 +210,11 @@ ALTER TABLE purchase_order
   ADD COLUMN shipping_way VARCHAR(60) NOT NULL DEFAULT '',
   ADD COLUMN order_text VARCHAR(400) NOT NULL DEFAULT '';
 
--- Where a price that is not on a list was proposed from.
-ALTER TABLE order_line ADD COLUMN price_origin ENUM('standard_cost','last_price') NULL;
+-- price_origin: where a price that is not on a list was proposed from. unordered: came without being ordered, and was
+-- entered when it was booked in.
+ALTER TABLE order_line
+  ADD COLUMN price_origin ENUM('standard_cost','last_price') NULL,
+  ADD COLUMN unordered TINYINT(1) NOT NULL DEFAULT 0;
 
 -- What came in is worth value_minor in the company's currency, at the rate of its day, and order_minor in that of the order.
 -- received_value_minor of a delivery part is the sum of the latter, so that parts of a line add up to it.

@@ -1,6 +1,6 @@
 import type { Tx } from '../sql';
 
-export type FoundItem = { readonly id: number; readonly number: string; readonly name: string };
+export type FoundItem = { readonly id: number; readonly number: string; readonly name: string; readonly unit: string };
 export type FoundOrder = {
   readonly id: number;
   readonly number: string | null;
@@ -23,7 +23,7 @@ export const findByCode = async (tx: Tx, text: string, gtin: string): Promise<nu
 
 /** These items, in the order of their ids given. */
 export async function readFoundItems(tx: Tx, ids: readonly number[]): Promise<FoundItem[]> {
-  const rows = await tx.rowsOf<FoundItem>('SELECT id, number, name FROM item WHERE id IN (?)', ids);
+  const rows = await tx.rowsOf<FoundItem>('SELECT id, number, name, unit_name AS unit FROM item WHERE id IN (?)', ids);
   const byId = new Map(rows.map((r) => [r.id, r]));
   return ids.flatMap((id) => byId.get(id) ?? []);
 }

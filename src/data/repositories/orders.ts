@@ -152,6 +152,8 @@ export type OrderLineRow = {
   priceOrigin: 'standard_cost' | 'last_price' | null;
   /** The edition that is ordered, the item's latest unless another is chosen; '' where it has none. */
   edition: string;
+  /** Came without being ordered. */
+  unordered: number;
 };
 
 const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l.item_id AS itemId, i.number AS itemNumber,
@@ -159,7 +161,8 @@ const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l
   l.pack_id AS packId, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
   l.pack_quantity AS packQuantity, l.base_quantity AS baseQuantity, l.price_amount AS priceAmount,
   l.price_per AS pricePer, l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen,
-  l.expected_amount AS expectedAmount, l.free_of_charge AS freeOfCharge, l.price_origin AS priceOrigin, l.edition`;
+  l.expected_amount AS expectedAmount, l.free_of_charge AS freeOfCharge, l.price_origin AS priceOrigin, l.edition,
+  l.unordered`;
 
 export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promise<OrderLineRow[]> {
   const ids = list('id', orderIds);
@@ -171,17 +174,17 @@ export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promi
   );
 }
 
-export type NewLine = Omit<OrderLineRow, 'id' | 'itemNumber' | 'unitName' | 'buyerNote' | 'freeOfCharge'>;
+export type NewLine = Omit<OrderLineRow, 'id' | 'itemNumber' | 'unitName' | 'buyerNote'>;
 
 export const insertOrderLine = async (tx: Tx, l: NewLine): Promise<number> =>
   (
     await tx.run(
       `INSERT INTO order_line (order_id, line_no, kind, item_id, source_id, description, supplier_item_number, pack_id,
          pack_name, content_num, content_den, pack_quantity, base_quantity, price_amount, price_per, price_content_num,
-         price_content_den, expected_amount, price_origin, edition)
+         price_content_den, expected_amount, price_origin, edition, free_of_charge, unordered)
        VALUES (:orderId, :lineNo, :kind, :itemId, :sourceId, :description, :supplierItemNumber, :packId,
          :packName, :contentNum, :contentDen, :packQuantity, :baseQuantity, :priceAmount, :pricePer, :priceContentNum,
-         :priceContentDen, :expectedAmount, :priceOrigin, :edition)`,
+         :priceContentDen, :expectedAmount, :priceOrigin, :edition, :freeOfCharge, :unordered)`,
       l as unknown as Record<string, SqlValue>,
     )
   ).id;
@@ -208,6 +211,13 @@ export const updateOrderLine = (
             expected_amount = :expectedAmount, free_of_charge = :freeOfCharge, price_origin = :priceOrigin, edition = :edition WHERE id = :id`,
     l,
   );
+
+/** What came without being ordered and was taken back counts nothing on its order any more. */
+export async function voidUnordered(tx: Tx, lineId: number): Promise<void> {
+  const nothing = 'pack_quantity = 0, base_quantity = 0';
+  await tx.run(`UPDATE delivery_part SET ${nothing} WHERE order_line_id = :lineId`, { lineId });
+  await tx.run(`UPDATE order_line SET ${nothing} WHERE id = :lineId AND unordered = 1`, { lineId });
+}
 
 /** Only of a draft: its parts first. */
 export async function deleteOrderLine(tx: Tx, lineId: number): Promise<void> {

@@ -74,6 +74,7 @@ export type ExpectedRow = {
   orderId: number;
   orderNumber: string;
   orderState: string;
+  currency: string;
   supplier: string;
   locationId: number;
   itemId: number | null;
@@ -99,7 +100,7 @@ export async function readExpected(
 ): Promise<ExpectedRow[]> {
   const at = atLocations('d.location_id', locationIds);
   return tx.rows<ExpectedRow>(
-    `SELECT d.id AS partId, o.id AS orderId, o.number AS orderNumber, o.state AS orderState, s.name AS supplier,
+    `SELECT d.id AS partId, o.id AS orderId, o.number AS orderNumber, o.state AS orderState, o.currency, s.name AS supplier,
             d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, l.description,
             i.unit_name AS unitName, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
             d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,

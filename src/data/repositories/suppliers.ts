@@ -101,7 +101,7 @@ export const readDeliveriesOf = (tx: Tx, supplierId: number) =>
   tx.rows<{ ordered: string; promised: string | null; received: string }>(
     `SELECT o.order_date AS ordered, d.promised_date AS promised, r.business_date AS received
        FROM goods_receipt_line x JOIN goods_receipt r ON r.id = x.receipt_id JOIN delivery_part d ON d.id = x.delivery_part_id
-       JOIN purchase_order o ON o.id = r.order_id
+       JOIN order_line l ON l.id = d.order_line_id AND l.unordered = 0 JOIN purchase_order o ON o.id = r.order_id
       WHERE o.supplier_id = :supplierId AND NOT EXISTS (SELECT 1 FROM receipt_reversal v WHERE v.receipt_id = r.id)
      UNION ALL
      SELECT p.ordered_on, p.promised_on, p.received_on FROM past_delivery p

@@ -8,16 +8,21 @@ import { searchItems } from '../catalogue/itemIndex';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 
-export type Found = { readonly items: readonly FoundItem[]; readonly orders: readonly FoundOrder[] };
+export type Found = {
+  readonly items: readonly FoundItem[];
+  /** So many of the items, from the first, have exactly this number or this code on a label. */
+  readonly exact: number;
+  readonly orders: readonly FoundOrder[];
+};
 
 const MOST = 7;
 
 /** Barcodes and exact numbers first (a GTIN in any of its lengths), then what fits best by name and numbers. */
-async function idsFor(tx: Tx, words: string): Promise<number[]> {
+async function idsFor(tx: Tx, words: string): Promise<{ ids: number[]; exact: number }> {
   const gtin = parseGtin(words);
   const exact = await findByCode(tx, words, gtin.ok ? gtin.value : '');
   const fitting = await searchItems(tx, words, MOST);
-  return [...new Set([...exact, ...fitting])].slice(0, MOST);
+  return { ids: [...new Set([...exact, ...fitting])].slice(0, MOST), exact: exact.length };
 }
 
 /** Items and orders for the words typed into Find, a handful of each, as far as the person may see them.
@@ -26,11 +31,13 @@ export async function readFind(deps: Deps, actor: Actor, text: string): Promise<
   const allowed = may(actor, 'stock.read');
   if (!allowed.ok) return allowed;
   const words = text.trim();
-  if (words === '') return ok({ items: [], orders: [] });
-  return readSnapshot(deps.pool, async (tx) =>
-    ok({
-      items: await readFoundItems(tx, await idsFor(tx, words)),
+  if (words === '') return ok({ items: [], exact: 0, orders: [] });
+  return readSnapshot(deps.pool, async (tx) => {
+    const { ids, exact } = await idsFor(tx, words);
+    return ok({
+      items: await readFoundItems(tx, ids),
+      exact,
       orders: may(actor, 'orders.read').ok ? await findOrders(tx, words) : [],
-    }),
-  );
+    });
+  });
 }

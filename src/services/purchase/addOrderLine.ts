@@ -4,15 +4,15 @@ import { checkLineQuantity } from '@/core/purchase';
 import { toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
-import { findItem, insertSource, readSuppliers } from '@/data/repositories/catalogue';
+import { findItem, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
-import { bumpOrder, readOrderLines, updateOrderLine } from '@/data/repositories/orders';
+import { bumpOrder } from '@/data/repositories/orders';
 import { markDirty } from '@/data/repositories/planning';
-import { arrivalFrom, readBuying } from '../catalogue/buying';
+import { arrivalFrom } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
-import { enterStockLine } from './enterOrder';
+import { buyingFrom, enterStockLine } from './enterOrder';
 import { loadOrder } from './loadOrder';
 
 /** An item on a draft, for one place. `packs` as typed; `price` '' takes the list's or what is proposed. */
@@ -24,8 +24,8 @@ export type AddOrderLine = {
   readonly price: string;
 };
 
-/** Adds a stock line to a draft. An item that its supplier has not sold us yet becomes one that it sells, by the base unit:
- *  what is missing can be said later. Errors: forbidden, not_found, not_in_this_state, invalid_field packs or price. */
+/** Adds a stock line to a draft. An item that its supplier has not sold us yet becomes one that it sells.
+ *  Errors: forbidden, not_found, not_in_this_state, invalid_field packs or price. */
 export async function addOrderLine(
   deps: Deps,
   actor: Actor,
@@ -48,29 +48,12 @@ export async function addOrderLine(
     if (!place) return err({ kind: 'not_found', what: 'location' });
     const supplier = (await readSuppliers(tx)).find((s) => s.id === order.supplierId);
     if (!supplier) return err({ kind: 'not_found', what: 'supplier' });
-    const sells = async () =>
-      [...(await readBuying(tx, [itemId])).bySource.values()].find((b) => b.source.supplierId === supplier.id);
-    let buying = await sells();
-    if (!buying) {
-      await insertSource(tx, itemId, supplier.id);
-      await recordChanges(tx, actor.userId, now, [
-        { entity: 'item', entityId: itemId, action: 'sources added', after: { supplier: supplier.code } },
-      ]);
-      buying = await sells();
-    }
-    if (!buying) throw new Error(`item ${itemId} has no source after it was given one`);
+    const buying = await buyingFrom(tx, { userId: actor.userId, now }, supplier, itemId);
     const today = todayOf(deps, await readCompany(tx));
     const lineNo = Math.max(0, ...lines.map((l) => l.lineNo)) + 1;
     const wantedDate = arrivalFrom(buying, today);
     const part = { locationId, packQuantity: toDecimal(packs.value), trayLineId: null };
-    await enterStockLine(tx, { orderId, lineNo, today, wantedDate }, buying, [part]);
-    if (price.value !== null) {
-      const line = (await readOrderLines(tx, [orderId])).find((l) => l.lineNo === lineNo);
-      if (line) {
-        const content = { priceContentNum: line.contentNum, priceContentDen: line.contentDen };
-        await updateOrderLine(tx, { ...line, ...content, pricePer: '1', priceAmount: price.value, priceOrigin: null });
-      }
-    }
+    await enterStockLine(tx, { orderId, lineNo, today, wantedDate }, buying, [part], { price: price.value });
     await bumpOrder(tx, orderId);
     await recordChanges(tx, actor.userId, now, [
       { entity: 'order', entityId: orderId, action: `line ${lineNo}: added`, after: item.name },

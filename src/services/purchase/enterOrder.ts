@@ -1,9 +1,11 @@
 import { partQuantities } from '@/core/packs';
 import { fromDecimal, toDecimal } from '@/core/quantity';
-import { findItem, type SupplierRow } from '@/data/repositories/catalogue';
+import { fraction } from '@/core/units';
+import { recordChanges } from '@/data/repositories/bookkeeping';
+import { findItem, insertSource, type SupplierRow } from '@/data/repositories/catalogue';
 import { insertOrder, insertOrderLine, insertPart } from '@/data/repositories/orders';
 import type { Tx } from '@/data/sql';
-import type { Buying } from '../catalogue/buying';
+import { type Buying, readBuying } from '../catalogue/buying';
 import { expectedPrice } from './pricing';
 import { proposedPrice } from './proposedPrice';
 
@@ -36,12 +38,56 @@ async function priceToEnter(tx: Tx, buying: Buying, packs: number, today: string
   return { ...expected, priceAmount, pricePer: '1', priceContentNum: 1, priceContentDen: 1, priceOrigin };
 }
 
+/** How a supplier sells an item; what it has not sold us yet becomes something that it sells, by the base unit: what is
+ *  missing can be said later. */
+export async function buyingFrom(
+  tx: Tx,
+  by: { readonly userId: number; readonly now: string },
+  supplier: Pick<SupplierRow, 'id' | 'code'>,
+  itemId: number,
+): Promise<Buying> {
+  const sells = async () =>
+    [...(await readBuying(tx, [itemId])).bySource.values()].find((b) => b.source.supplierId === supplier.id);
+  const known = await sells();
+  if (known) return known;
+  await insertSource(tx, itemId, supplier.id);
+  await recordChanges(tx, by.userId, by.now, [
+    { entity: 'item', entityId: itemId, action: 'sources added', after: { supplier: supplier.code } },
+  ]);
+  const made = await sells();
+  if (!made) throw new Error(`item ${itemId} has no source after it was given one`);
+  return made;
+}
+
+/** The same source, ordered by the base unit; its price list keeps the packs it is for. */
+export const byBaseUnit = (buying: Buying): Buying => ({
+  ...buying,
+  packName: null,
+  content: fraction(1n),
+  source: { ...buying.source, packId: null },
+});
+
+/** What a line is entered with besides its list price. */
+export type LineExtras = {
+  /** Packs that the breaks are counted over; the line's own when nothing else is on the order. */
+  readonly overPacks?: number;
+  /** A price per pack that somebody typed. */
+  readonly price?: string | null;
+  readonly freeOfCharge?: boolean;
+  readonly unordered?: boolean;
+};
+
 export type NewPart = {
   readonly locationId: number;
   /** Packs as decimal text. */
   readonly packQuantity: string;
   readonly trayLineId: number | null;
 };
+
+const typedPrice = (priceAmount: string, { content }: Buying) => ({
+  ...{ priceAmount, pricePer: '1', priceOrigin: null },
+  ...{ priceContentNum: Number(content.num), priceContentDen: Number(content.den) },
+});
 
 /** Enters a stock line with one delivery part per location, at the list price of its whole quantity.
  *  Returns pack and base quantity of each part as decimal text; their base quantities add up to the line's exactly.
@@ -51,8 +97,7 @@ export async function enterStockLine(
   at: { readonly orderId: number; readonly lineNo: number; readonly today: string; readonly wantedDate: string },
   buying: Buying,
   parts: readonly NewPart[],
-  /** Packs that the breaks are counted over; the line's own when nothing else is on the order. */
-  overPacks?: number,
+  extras: LineExtras = {},
 ): Promise<{ packQuantity: string; baseQuantity: string }[]> {
   const item = await findItem(tx, buying.source.itemId);
   if (!item) throw new Error(`source ${buying.source.id} without its item`);
@@ -73,8 +118,11 @@ export async function enterStockLine(
     contentDen: Number(buying.content.den),
     packQuantity: toDecimal(sum(packs)),
     baseQuantity: toDecimal(sum(bases)),
-    ...(await priceToEnter(tx, buying, overPacks ?? sum(packs), at.today)),
+    ...(await priceToEnter(tx, buying, extras.overPacks ?? sum(packs), at.today)),
+    ...(extras.price ? typedPrice(extras.price, buying) : {}),
     edition: buying.source.edition,
+    freeOfCharge: extras.freeOfCharge ? 1 : 0,
+    unordered: extras.unordered ? 1 : 0,
   });
   const entered = [];
   for (const [i, { locationId, trayLineId }] of parts.entries()) {

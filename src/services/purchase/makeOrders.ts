@@ -52,7 +52,7 @@ export async function makeOrders(
           { orderId, lineNo: i + 1, today, wantedDate: arrivalFrom(source, today) },
           source,
           parts,
-          breakPacks(breaks, i),
+          { overPacks: breakPacks(breaks, i) },
         );
         for (const [k, quantities] of entered.entries())
           await updateTrayLine(tx, { id: (group[k] as TrayLineRow).id, state: 'ordered', ...quantities });

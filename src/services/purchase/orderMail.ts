@@ -16,11 +16,12 @@ const twoDecimals = (amount: string): string => {
 /** The purchase order as the text of a mail: lines with their deliveries, addresses, terms, sum. Dates are ISO 8601. */
 export function orderMail(
   order: OrderRow,
-  lines: readonly OrderLineRow[],
+  all: readonly OrderLineRow[],
   parts: readonly PartRow[],
   places: readonly Location[],
   buyer: { readonly name: string; readonly invoiceAddress: string },
 ): { subject: string; body: string } {
+  const lines = all.filter((l) => l.unordered === 0);
   const totals = orderTotals(lines.map(totalLineOf), order.currency);
   const digits = decimalsOf(order.currency);
   const amount = (minor: number) => (minor / 10 ** digits).toFixed(digits);

@@ -159,6 +159,7 @@ export type LineView = {
   readonly parts: readonly PartView[];
   /** Whether it came out of a tray and can go back into it. */
   readonly fromTray: boolean;
+  readonly unordered: boolean;
 };
 
 export type OrderView = {
@@ -211,6 +212,7 @@ const lineView = (
     net,
     parts,
     fromTray,
+    unordered: l.unordered === 1,
   };
 };
 

@@ -24,7 +24,7 @@ export type Field = Pick<Column, 'key' | 'title' | 'explain' | 'kind' | 'require
   readonly most: number | null;
   /** What the field gets in a new record. */
   readonly otherwise: string;
-  /** Part of what identifies a record: can't be changed once it is there. */
+  /** Part of what identifies a record. */
   readonly isKey: boolean;
   /** What it names of other things on file, to choose from: a handful of kinds have few enough. */
   readonly suggest: readonly (readonly [value: string, label: string])[];
@@ -48,6 +48,8 @@ export type RecordsView = {
   readonly itemNames: Readonly<Record<string, string>>;
   readonly may: boolean;
   readonly removable: boolean;
+  /** Whether what identifies a record can be changed. */
+  readonly renamable: boolean;
 };
 
 /** How fields are written in forms: numbers with the person's decimal mark, dates as a date field has them. */
@@ -95,6 +97,7 @@ export async function recordsIn(
     itemNames: await readItemNames(tx, [...numbers]),
     may: true,
     removable: kind.remove !== undefined,
+    renamable: kind.rename !== undefined,
   };
 }
 

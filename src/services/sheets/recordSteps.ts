@@ -14,7 +14,12 @@ import { type Setting, type SheetKind, SheetRefusal, text, type WriteRow } from 
 import { subjectOf } from './subject';
 
 /** A record as a form sends it: what stands in its fields, by column, and the hash of what the person saw; '' for a new one. */
-export type SaidRecord = { readonly cells: Readonly<Record<string, string>>; readonly seen: string };
+export type SaidRecord = {
+  readonly cells: Readonly<Record<string, string>>;
+  readonly seen: string;
+  /** The number or code it has, where the form says another. */
+  readonly from?: string;
+};
 
 /** Reads and checks what was said, column by column of each record. */
 export async function checkSaid(

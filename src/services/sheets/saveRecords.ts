@@ -9,6 +9,7 @@ import type { CheckedRow } from './checkRows';
 import { sheetKindOf } from './kinds';
 import { maySheet } from './lockOwn';
 import { checkSaid, type SaidRecord, writeChecked } from './recordSteps';
+import { renameSaid } from './renameSaid';
 import { type SheetKind, settingFor, text } from './sheetKind';
 
 export type SaveRecords = {
@@ -20,7 +21,7 @@ export type SaveRecords = {
 export type SavedRecords = { readonly saved: number; readonly ids: readonly number[] };
 
 /** Saves records of one kind by hand, under the rules of its spreadsheet: what one may not bring by file one may not type.
- *  All of them or none. Errors: forbidden, not_found, changed_meanwhile, wrong_rows with the faults of each. */
+ *  A record said `from` another number or code is renamed. All of them or none. Errors: forbidden, not_found, changed_meanwhile, wrong_rows with the faults of each. */
 export async function saveRecords(
   deps: Deps,
   actor: Actor,
@@ -32,9 +33,14 @@ export async function saveRecords(
   if (!kind?.byHand) return err({ kind: 'not_found', what: 'template' });
   return command(deps, actor, 'save-records', request, async (tx, now) => {
     const setting = await settingFor(deps, tx, actor.userId, now);
-    const checked = await checkSaid(tx, kind, request.input.records, request.input.decimal, setting);
-    const said = request.input.records;
-    const stale = checked.some((c, i) => c.key !== '' && said[i]?.seen !== '' && c.seen !== said[i]?.seen);
+    const { records: said, decimal } = request.input;
+    const renamed = await renameSaid(tx, kind, setting, said, decimal);
+    if (!renamed.ok) return renamed;
+    const isRenamed = (key: string) => renamed.value.some((r) => r.to === key);
+    const checked = await checkSaid(tx, kind, said, decimal, setting);
+    const stale = checked.some(
+      (c, i) => c.key !== '' && said[i]?.seen !== '' && c.seen !== said[i]?.seen && !isRenamed(c.key),
+    );
     if (stale) return err({ kind: 'changed_meanwhile', what: 'record', who: null, now: null });
     const faults = checked.map((c, i) =>
       c.faults.length === 0 && said[i]?.seen === '' && c.seen !== '' ? [alreadyThere(kind, c)] : c.faults,
@@ -43,7 +49,8 @@ export async function saveRecords(
     const written = await writeChecked(tx, kind, checked, setting);
     if (!written.ok) return written;
     const { before, after } = written.value;
-    await recordUndo(tx, actor, request.key, 'save-records', now, { kind: 'records', sheet: kind.name, before, after });
+    const effect = { kind: 'records' as const, sheet: kind.name, before, after, renamed: renamed.value };
+    await recordUndo(tx, actor, request.key, 'save-records', now, effect);
     return ok({ saved: checked.length, ids: written.value.ids });
   });
 }

@@ -93,6 +93,8 @@ export type SheetKind = {
   readonly byHand?: true;
   /** The records of an item, a supplier or a place, named by a column of the template. */
   readonly listed?: (tx: Tx, column: string, value: string) => Promise<SheetRecord[]>;
+  /** Gives a record another number or code: its key is that one column, and everything else names it by its id. */
+  readonly rename?: (tx: Tx, id: number, to: string) => Promise<unknown>;
   /** Takes records off file; what is still used fails. Without it a record stays once it is there. */
   readonly remove?: (tx: Tx, records: readonly SheetRecord[], refs: References) => Promise<void>;
   /** The record that a row is compared with, where the file may say the same in another way. */

@@ -29,6 +29,7 @@ export type Arrival = {
   readonly orderId: number;
   readonly number: string;
   readonly supplier: string;
+  readonly currency: string;
   readonly locationId: number;
   readonly location: string;
   readonly wantedDate: string | null;
@@ -76,6 +77,7 @@ export async function readArrivals(
         orderId: r.orderId,
         number: r.orderNumber,
         supplier: r.supplier,
+        currency: r.currency,
         locationId: r.locationId,
         location: names.get(r.locationId) ?? '',
         wantedDate: r.wantedDate,

@@ -20,6 +20,7 @@ import { totalLineOf } from '../purchase/pricing';
 import { recordUndo } from '../undo/recordUndo';
 import { businessDayOf } from './businessDay';
 import { postMovements, type StockChange } from './postMovements';
+import { enterUnordered, type Unordered } from './unordered';
 
 type Entry = { readonly partId: number; readonly quantity: string; readonly unit: 'pack' | 'base' };
 export type ReceiveGoods = {
@@ -29,6 +30,8 @@ export type ReceiveGoods = {
   /** The day the goods came, when they are booked in afterwards; '' = today. */
   readonly businessDate: string;
   readonly counted: readonly Entry[];
+  /** What came besides; see unordered.ts. */
+  readonly unordered?: readonly Unordered[];
 };
 
 export type BookedIn = { readonly receipt: string; readonly receiptId: number };
@@ -37,7 +40,7 @@ export type BookedIn = { readonly receipt: string; readonly receiptId: number };
 type ReceivedLine = { part: PartRow; line: OrderLineRow; packs: number; base: number; value: number; worth: number };
 
 /** Books in what was counted of an order at one location: receipt, movements, levels and what is still expected, in one
- *  transaction. Empty lines are left out; more than ordered is booked as it came.
+ *  transaction. Empty lines are left out; more than ordered is booked as it came, and what nobody ordered on a line of its own.
  *  Errors: forbidden, not_found, not_in_this_state, invalid_field per line (field = counted.<part id>) or businessDate,
  *  nothing_counted, books_closed. */
 export async function receiveGoods(
@@ -49,7 +52,16 @@ export async function receiveGoods(
   const allowed = may(actor, 'goods.receive', { locationIds: [locationId] });
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'receive-goods', request, async (tx, now) => {
-    const loaded = await loadOrder(tx, orderId, 'receive');
+    const seen = await loadOrder(tx, orderId, 'receive');
+    if (!seen.ok) return seen;
+    const company = await readCompany(tx);
+    const today = todayOf(deps, company);
+    const day = businessDayOf(businessDate, today);
+    if (!day.ok) return day;
+    const at = { userId: actor.userId, now, today, day: day.value };
+    const besides = await enterUnordered(tx, at, seen.value, locationId, request.input.unordered ?? []);
+    if (!besides.ok) return besides;
+    const loaded = besides.value.length === 0 ? seen : await loadOrder(tx, orderId, 'receive');
     if (!loaded.ok) return loaded;
     const { order, lines, parts } = loaded.value;
     const totals = orderTotals(lines.map(totalLineOf), order.currency);
@@ -62,7 +74,7 @@ export async function receiveGoods(
       }),
     );
     const came: ReceivedLine[] = [];
-    for (const entry of request.input.counted) {
+    for (const entry of [...request.input.counted, ...besides.value]) {
       const part = parts.find((p) => p.id === entry.partId && p.locationId === locationId);
       const index = lines.findIndex((l) => l.id === part?.lineId);
       const line = lines[index];
@@ -83,10 +95,6 @@ export async function receiveGoods(
       came.push({ part, line, packs, base, value, worth: 0 });
     }
     if (came.length === 0) return err({ kind: 'nothing_counted' });
-    const company = await readCompany(tx);
-    const today = todayOf(deps, company);
-    const day = businessDayOf(businessDate, today);
-    if (!day.ok) return day;
     // The receipt has the rate of its day.
     const exchange = await readExchange(tx, company.currency, day.value);
     for (const c of came) {

@@ -3,7 +3,7 @@ import { checked, fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { lockLevels } from '@/data/repositories/levels';
-import { addReceived } from '@/data/repositories/orders';
+import { addReceived, voidUnordered } from '@/data/repositories/orders';
 import { findReceipt, insertReceiptReversal, readReceiptLines } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';
@@ -14,7 +14,7 @@ import { type ReleasedPromise, releaseOverpromised } from './reserve';
 export type Reversed = { readonly receipt: string; readonly released: readonly ReleasedPromise[] };
 
 /** Takes a whole receipt back: its goods leave again at the value they came in with, and are expected again on their
- *  order. Errors: forbidden, not_found, already_reversed, books_closed. */
+ *  order; what nobody had ordered is not. Errors: forbidden, not_found, already_reversed, books_closed. */
 export async function reversal(
   tx: Tx,
   actor: Actor,
@@ -44,6 +44,8 @@ export async function reversal(
     };
     parts.set(part.id, after);
     await addReceived(tx, after);
+    const line = loaded.value.lines.find((o) => o.id === part.lineId);
+    if (line?.unordered === 1 && fromDecimal(after.received) === 0) await voidUnordered(tx, line.id);
   }
 
   const changes = lines.flatMap((l): StockChange[] =>

@@ -4,6 +4,7 @@ import type { Values } from '@/core/sheets';
 import { insertUndoStep } from '@/data/repositories/undo';
 import type { Tx } from '@/data/sql';
 import type { OrderEdit } from '../purchase/orderCell';
+import type { Renamed } from '../sheets/renameSaid';
 
 type Cells = { readonly min: string | null; readonly max: string | null };
 
@@ -39,6 +40,8 @@ export type Effect =
       /** What the records were and became, in the same order; null where there was or is none. */
       readonly before: readonly (Values | null)[];
       readonly after: readonly (Values | null)[];
+      /** Those that got another number or code on the way. */
+      readonly renamed?: readonly Renamed[];
     };
 
 /** Notes, in the transaction of a command and after its change records, how it can be undone. */

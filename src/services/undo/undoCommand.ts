@@ -22,6 +22,7 @@ import { putBack, reopen } from '../purchase/orderSteps';
 import { sheetKindOf } from '../sheets/kinds';
 import { maySheet } from '../sheets/lockOwn';
 import { areAsLeft, removeValues, writeValues } from '../sheets/recordSteps';
+import { renameOne } from '../sheets/renameSaid';
 import { settingFor } from '../sheets/sheetKind';
 import { reversal } from '../stock/reversal';
 import type { Effect } from './recordUndo';
@@ -191,7 +192,7 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
   },
   records: {
     right: 'catalogue.edit',
-    undo: async ({ tx, actor, now, deps }, { sheet, before, after }) => {
+    undo: async ({ tx, actor, now, deps }, { sheet, before, after, renamed = [] }) => {
       const kind = sheetKindOf(sheet);
       if (!kind) return tooFar;
       const still = maySheet(actor, kind);
@@ -207,7 +208,13 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
         const gone = await removeValues(tx, kind, made, setting);
         if (!gone.ok) return gone;
       }
-      return back.length > 0 ? writeValues(tx, kind, back, setting) : ok(null);
+      const written = back.length > 0 ? await writeValues(tx, kind, back, setting) : ok(null);
+      if (!written.ok) return written;
+      for (const { from, to } of renamed) {
+        const named = await renameOne(tx, kind, setting, { from: to, to: from }, null);
+        if (!named.ok) return named.error === 'taken' ? tooFar : err(named.error);
+      }
+      return ok(null);
     },
   },
   booked_in: {

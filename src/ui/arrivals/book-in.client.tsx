@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { type KeyboardEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { countGoods } from '@/core/purchase';
 import { entryText } from '@/core/quantity';
 import { fraction } from '@/core/units';
@@ -11,7 +11,12 @@ import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { WholeList } from '../frame/list';
+import { takeScans } from '../grid/scans';
+import { type FieldItem, itemOfCode } from '../items/item-field.client';
+import { NewItemDialog } from '../items/new-item.client';
+import { useMay } from '../may-context.client';
 import { failureSentence, faultSentence } from '../sentences';
+import { Unordered, type UnorderedEntry, withItem } from './unordered.client';
 
 type Entry = { readonly quantity: string; readonly unit: 'pack' | 'base' };
 const EMPTY: Entry = { quantity: '', unit: 'pack' };
@@ -30,8 +35,13 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
   const router = useRouter();
   const { busy, failure, run } = useCommand();
   const [entries, setEntries] = useState<ReadonlyMap<number, Entry>>(new Map());
+  const [besides, setBesides] = useState<readonly UnorderedEntry[]>([]);
   const [note, setNote] = useState('');
   const form = useRef<HTMLFormElement>(null);
+  const mayMake = useMay('catalogue.edit');
+  const [said, setSaid] = useState('');
+  const [unknown, setUnknown] = useState('');
+  const [go, setGo] = useState<number | null>(null);
   const entryOf = (l: ExpectedLine) => entries.get(l.partId) ?? EMPTY;
   const put = (l: ExpectedLine, change: Partial<Entry>) =>
     setEntries((all) => new Map(all).set(l.partId, { ...(all.get(l.partId) ?? EMPTY), ...change }));
@@ -40,8 +50,33 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
       new Map(arrival.lines.map((l) => [l.partId, { quantity: entryText(l.openPacks), unit: 'pack' as const }])),
     );
   const serverField = failure?.kind === 'invalid_field' ? failure.field : null;
-  const filled = arrival.lines.filter((l) => entryOf(l).quantity.trim() !== '');
+  const filled =
+    arrival.lines.filter((l) => entryOf(l).quantity.trim() !== '').length +
+    besides.filter((e) => e.quantity.trim() !== '').length;
   const due = arrival.wantedDate ? format.due(arrival.wantedDate, today) : null;
+
+  /** Goes to where the item is counted: its line, or what came besides. */
+  const takeItem = (item: FieldItem) => {
+    setSaid('');
+    if (!arrival.lines.some((l) => l.itemId === item.id)) setBesides((all) => withItem(all, item));
+    setGo(item.id);
+  };
+  useEffect(() => {
+    if (go === null) return;
+    const field = form.current?.querySelector<HTMLInputElement>(`input[data-item="${go}"]`);
+    field?.focus();
+    field?.select();
+    setGo(null);
+  }, [go]);
+  const scanned = useRef((_: string) => {});
+  scanned.current = async (code: string) => {
+    const item = await itemOfCode(code);
+    if (item === null) setSaid(`The code ${code} could not be looked up.`);
+    else if (item !== 'unknown') takeItem(item);
+    else if (mayMake) setUnknown(code);
+    else setSaid(`Nothing has the code ${code}.`);
+  };
+  useEffect(() => takeScans({ take: (code) => scanned.current(code) }), []);
 
   const submit = async () => {
     const input = {
@@ -50,8 +85,9 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
       deliveryNote: note.trim(),
       businessDate: '',
       counted: arrival.lines.map((l) => ({ partId: l.partId, ...entryOf(l) })),
+      unordered: besides.map(({ item, ...e }) => ({ ...e, itemId: item.id })),
     };
-    const words = `${countOf(filled.length, 'line')} of ${arrival.supplier} booked in at ${arrival.location}`;
+    const words = `${countOf(filled, 'line')} of ${arrival.supplier} booked in at ${arrival.location}`;
     const outcome = await run<{ receipt: string }>('receive-goods', input, { refresh: false, words });
     if (!outcome.ok) return;
     // Nothing may be left to expect here, so this page may be gone: go on to where the receipt shows.
@@ -102,12 +138,17 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
             <button
               type="submit"
               className="btn btn-primary"
-              disabled={busy || filled.length === 0}
-              title={filled.length === 0 ? 'Nothing is counted yet' : undefined}
+              disabled={busy || filled === 0}
+              title={filled === 0 ? 'Nothing is counted yet' : undefined}
             >
-              {busy ? 'Booking in' : `Book in ${filled.length === 0 ? '' : countOf(filled.length, 'line')}`}
+              {busy ? 'Booking in' : `Book in ${filled === 0 ? '' : countOf(filled, 'line')}`}
             </button>
           </div>
+          {said && (
+            <p className="second w-full" role="status">
+              {said}
+            </p>
+          )}
           {failure && !serverField && (
             <p className="fault w-full" role="alert">
               {failureSentence(failure, format)}
@@ -173,6 +214,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
                     <span className="flex items-center gap-1.5">
                       <input
                         data-count
+                        data-item={l.itemId ?? undefined}
                         className="entry figure w-16 max-sm:h-10"
                         inputMode="decimal"
                         aria-label={`Counted ${l.description}`}
@@ -219,7 +261,19 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
             })}
           </tbody>
         </table>
+        <Unordered
+          entries={besides}
+          onChange={setBesides}
+          onItem={takeItem}
+          currency={toOrder ? arrival.currency : null}
+          fault={(i, field) =>
+            failure?.kind === 'invalid_field' && serverField === `unordered.${i}.${field}`
+              ? faultSentence(failure.fault, format)
+              : ''
+          }
+        />
       </form>
+      {unknown !== '' && <NewItemDialog code={unknown} onClose={() => setUnknown('')} onMade={takeItem} />}
     </WholeList>
   );
 }

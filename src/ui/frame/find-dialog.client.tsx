@@ -9,7 +9,7 @@ import { useFormat } from '../format-context.client';
 /** Something that can be done from Find: go somewhere, or act. */
 export type Doing = { readonly name: string; readonly href?: string; readonly act?: () => void };
 
-const NOTHING: Found = { items: [], orders: [] };
+const NOTHING: Found = { items: [], exact: 0, orders: [] };
 /** Typing quickly asks only for where one stops. */
 const PAUSE_MS = 90;
 

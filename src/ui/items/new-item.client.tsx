@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
-import { commonUnits } from '@/core/units';
+import { commonUnits, unitsByCode } from '@/core/units';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { Modal } from '../frame/modal.client';
@@ -11,6 +11,7 @@ import { cellSentence } from '../sheets/fault-sentences';
 import { FamilyDialog } from './family-dialog.client';
 
 type Made = { readonly itemId: number; readonly number: string };
+type MadeItem = { readonly id: number; readonly number: string; readonly name: string; readonly unit: string };
 
 /** A new item in the middle of other work: name, unit and price are enough. What is missing goes onto the list of items to be
  *  completed. `code` is an unknown barcode that was scanned. */
@@ -19,7 +20,7 @@ export function NewItemDialog(props: {
   code?: string;
   onClose: () => void;
   /** What to do with it; by default its page is opened. */
-  onMade?: (made: Made) => void;
+  onMade?: (made: MadeItem) => void;
 }) {
   const router = useRouter();
   const format = useFormat();
@@ -36,11 +37,15 @@ export function NewItemDialog(props: {
   };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
+    // It may stand in another form, which is not sent with it.
+    event.stopPropagation();
     const outcome = await run<Made>('make-item', cells, { words: `${cells.name}: made, to be completed` });
     if (!outcome.ok) return;
     props.onClose();
-    if (props.onMade) props.onMade(outcome.value);
-    else router.push(`/items/${outcome.value.itemId}/file`);
+    const { itemId: id, number } = outcome.value;
+    const unit = unitsByCode.get(cells.unit);
+    if (props.onMade) props.onMade({ id, number, name: cells.name.trim(), unit: unit?.symbol ?? unit?.name ?? '' });
+    else router.push(`/items/${id}/file`);
   };
   const entry = (key: keyof typeof cells, label: string, say: string, fault: string, more = {}) => (
     <label className="grid content-start gap-0.5">

@@ -50,6 +50,11 @@ export function OrderLines({ order }: { order: OrderView }) {
                 <span className="code">{l.itemNumber}</span>
                 {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
               </span>
+              {l.unordered && (
+                <span className="marker mt-1 w-fit">
+                  came without being ordered{l.base === 0 ? ', taken back' : ''}
+                </span>
+              )}
               {editable && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
               {l.edition !== '' && <Edition orderId={orderId} line={l} editable={editable} />}
             </td>

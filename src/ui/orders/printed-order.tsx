@@ -5,7 +5,9 @@ import { PrintButton } from './print-button.client';
 
 /** The purchase order on paper: parties, terms, lines with their deliveries, sum. */
 export function PrintedOrder({ order, format }: { order: OrderView; format: Format }) {
-  const { head, lines, buyer } = order;
+  const { head, buyer } = order;
+  const lines = order.lines.filter((l) => !l.unordered);
+  const net = lines.reduce((sum, l) => sum + l.net, 0);
   const places = new Map(lines.flatMap((l) => l.parts).map((p) => [p.location, p.address]));
   const address = (text: string) =>
     text.split('\n').map((line) => (
@@ -102,7 +104,7 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
               <td colSpan={4} className="py-2 pr-4 text-right">
                 Order, net
               </td>
-              <td className="figure py-2">{format.money(order.net, head.currency)}</td>
+              <td className="figure py-2">{format.money(net, head.currency)}</td>
             </tr>
           </tfoot>
         </table>

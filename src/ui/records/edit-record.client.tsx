@@ -33,6 +33,7 @@ export function EditRecord(props: {
           title={props.title}
           fields={props.view.fields}
           record={record ?? null}
+          renamable={props.view.renamable}
           begins={props.begins}
           onClose={(saved) => {
             setOpen(false);

@@ -24,6 +24,8 @@ type Props = {
   /** What a new record begins with. */
   begins?: Readonly<Record<string, string>>;
   removable?: boolean;
+  /** Whether a record that is there can get another number or code. */
+  renamable?: boolean;
   onClose: (saved: { ids: readonly number[] } | null) => void;
 };
 
@@ -60,7 +62,10 @@ export function RecordDialog(props: Props) {
         .filter((f) => record === null || f.isKey || f.key in given || (cells[f.key] ?? '') !== (first[f.key] ?? ''))
         .map((f) => [f.key, cells[f.key] ?? '']),
     );
-    const input = { sheet, records: [{ cells: said, seen: record?.seen ?? '' }], decimal: format.decimal };
+    const key = fields.find((f) => f.isKey)?.key ?? '';
+    const from = record && props.renamable ? { from: first[key] ?? '' } : {};
+    const records = [{ cells: said, seen: record?.seen ?? '', ...from }];
+    const input = { sheet, records, decimal: format.decimal };
     const outcome = await run<{ ids: readonly number[] }>('save-records', input, {
       words: record ? `${props.title}: saved` : `${props.title}: added`,
     });
@@ -106,7 +111,7 @@ export function RecordDialog(props: Props) {
                       field={f}
                       value={cells[f.key] ?? ''}
                       fault={faultOf(f.key)}
-                      fixed={record !== null && f.isKey}
+                      fixed={record !== null && f.isKey && !props.renamable}
                       onChange={(v) => setCells({ ...cells, [f.key]: v })}
                     />
                   ))}

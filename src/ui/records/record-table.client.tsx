@@ -109,6 +109,7 @@ export function RecordTable(props: {
           given={given}
           begins={props.begins}
           removable={view.removable}
+          renamable={view.renamable}
           onClose={() => setOpen(null)}
         />
       )}

@@ -74,6 +74,33 @@ test('an unknown barcode becomes an item that can be bought', async ({ page, wor
   await page.getByRole('link', { name: 'What happened' }).click();
   await expect(page.getByText('barcodes added')).toBeVisible();
   await expect(waiting(page, 'Needs')).toHaveText('Needs24');
+
+  // And on a delivery: what was counted stays while an item is made of what nobody ordered.
+  await page.goto('/arrivals');
+  await page.getByRole('link', { name: 'Book in order 2611-0002 at Market Hall' }).click();
+  await page.getByLabel('Counted Fen merino 4-ply, brick').fill('1');
+  const scanner = await page.context().newCDPSession(page);
+  await scan(scanner, '2999999000017');
+  await expect(form.getByLabel('Barcode')).toHaveValue('2999999000017');
+  await form.getByLabel('Name').fill('Sock blocker, beech');
+  await form.getByRole('button', { name: 'Make the item' }).click();
+  await expect(page.getByLabel('Came of Sock blocker, beech')).toBeFocused();
+  await page.getByLabel('Came of Sock blocker, beech').fill('3');
+  await page.getByRole('button', { name: 'Book in 2 lines' }).click();
+  await expect(page.getByText('What Sock blocker, beech costs is not on file')).toBeVisible();
+  await page.getByLabel(/^Price in EUR per .* of Sock blocker, beech$/).fill('4.80');
+  // Scanned again it is gone to where it stands, as is what was ordered.
+  await page.getByLabel('Delivery note').focus();
+  await scan(scanner, '2999999000017');
+  await expect(page.getByLabel('Came of Sock blocker, beech')).toBeFocused();
+  await page.getByRole('button', { name: 'Book in 2 lines' }).click();
+  await expect(page.getByText('came without being ordered')).toBeVisible();
+  expect(
+    await world.rows(
+      `SELECT l.on_hand AS q, l.value_minor AS v FROM level l JOIN item i ON i.id = l.item_id
+        WHERE i.name = 'Sock blocker, beech' AND l.location_id = 3`,
+    ),
+  ).toEqual([{ q: '3.000000', v: 1_440 }]);
 });
 
 // A buyer changes many at once, seeing first what would change; keeps the view; finds things though a letter is wrong.

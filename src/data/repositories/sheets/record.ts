@@ -126,3 +126,7 @@ export const writer =
   (table: string, columns: readonly string[], also = ''): Write =>
   (tx, rows) =>
     upsertMany(tx, table, columns, rows, also);
+
+/** Another number or code of a record; what names it by its id stays with it. */
+export const renameRecord = (tx: Tx, table: 'item' | 'supplier' | 'location', column: string, id: number, to: string) =>
+  tx.run(`UPDATE ${table} SET \`${column}\` = :to, version = version + 1 WHERE id = :id`, { id, to });

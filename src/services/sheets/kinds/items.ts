@@ -21,7 +21,7 @@ import {
   readSuccessions,
   writeItems,
 } from '@/data/repositories/sheets/items';
-import type { SheetRecord, Wanted } from '@/data/repositories/sheets/record';
+import { renameRecord, type SheetRecord, type Wanted } from '@/data/repositories/sheets/record';
 import type { SqlValue, Tx } from '@/data/sql';
 import { Categories, categoryPath } from '../categories';
 import { findLoop } from '../findLoop';
@@ -260,6 +260,7 @@ export const items: SheetKind = {
   right: 'catalogue.edit',
   columns,
   byHand: true,
+  rename: (tx, id, to) => renameRecord(tx, 'item', 'number', id, to),
   refers: {
     successor: { what: 'item', own: true },
     buyer: { what: 'user' },

@@ -5,6 +5,7 @@ import {
   readSupplyLines,
   upsertLocations,
 } from '@/data/repositories/sheets/locations';
+import { renameRecord } from '@/data/repositories/sheets/record';
 import { readInTheWay } from '@/data/repositories/sheets/terms';
 import type { Tx } from '@/data/sql';
 import { findLoop } from '../findLoop';
@@ -94,6 +95,7 @@ export const locations: SheetKind = {
   right: 'setup.edit',
   columns,
   byHand: true,
+  rename: (tx, id, to) => renameRecord(tx, 'location', 'code', id, to),
   refers: { supplied_by: { what: 'location', own: true } },
   keyOf: (v) => text(v, 'code'),
   find: (tx, rows, _refs, lock) => readLocationRecords(tx, columns, { keys: rows.map((r) => text(r, 'code')) }, lock),

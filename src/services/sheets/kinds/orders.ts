@@ -144,6 +144,8 @@ async function enter(
       pricePer: text(v, 'per_quantity') || '1',
       priceOrigin: null,
       edition: source?.source.edition ?? '',
+      freeOfCharge: 0,
+      unordered: 0,
     },
     ...{ priceContentNum: Number(content.num), priceContentDen: Number(content.den) },
   });

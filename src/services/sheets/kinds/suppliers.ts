@@ -8,7 +8,7 @@ import {
   weekColumn,
   wholeColumn,
 } from '@/core/sheets';
-import { plainDecimal, type SheetRecord } from '@/data/repositories/sheets/record';
+import { plainDecimal, renameRecord, type SheetRecord } from '@/data/repositories/sheets/record';
 import { readSupplierRecords, supplierColumns, upsertSuppliers } from '@/data/repositories/sheets/suppliers';
 import { userId } from '../references';
 import { faultAt, type SheetKind, text } from '../sheetKind';
@@ -209,6 +209,7 @@ export const suppliers: SheetKind = {
   right: 'catalogue.edit',
   columns,
   byHand: true,
+  rename: (tx, id, to) => renameRecord(tx, 'supplier', 'code', id, to),
   refers: { shipping_way: { what: 'shipping_way' }, buyer: { what: 'user' } },
   keyOf: (v) => text(v, 'code'),
   find: async (tx, rows, _refs, lock) =>
