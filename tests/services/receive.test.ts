@@ -132,25 +132,26 @@ describe('goods that nobody ordered', () => {
   const idOf = async (number: string) =>
     (await books.one<{ id: number }>('SELECT id FROM item WHERE number = ?', [number])).id;
   const view = async (orderId: number) => must(await readOrder(books.deps, otto, orderId));
+  const made = async (name: string) =>
+    must(await makeItem(books.deps, mira, req({ name, unit: 'H87', price: '', number: '', code: '' }))).itemId;
 
   test('are lines of their own: at the list price, at a typed one, or free of charge', async () => {
     const moss = await ordered('10412-07', 'HS', '6');
     const plum = await idOf('10412-05');
-    const { itemId: fresh } = must(
-      await makeItem(books.deps, mira, req({ name: 'Colour card', unit: 'H87', price: '', number: '', code: '' })),
-    );
+    const [fresh, sample] = [await made('Colour card'), await made('Swatch')];
     const before = await level({ itemId: plum, locationId: moss.locationId });
     must(
       await came(moss, [
         { itemId: plum, quantity: '7' },
         { itemId: fresh, quantity: '4', price: '1,25' },
-        { itemId: fresh, quantity: '1', freeOfCharge: true },
+        { itemId: sample, quantity: '1', freeOfCharge: true },
       ]),
     );
     // Seven of ten balls at 32.80 a bag.
     const after = await level({ itemId: plum, locationId: moss.locationId });
     expect([Number(after.q) - Number(before.q), after.v - before.v]).toEqual([7, 2_296]);
-    expect(await level({ itemId: fresh, locationId: moss.locationId })).toEqual({ q: '5.000000', v: 500 });
+    expect(await level({ itemId: fresh, locationId: moss.locationId })).toEqual({ q: '4.000000', v: 500 });
+    expect(await level({ itemId: sample, locationId: moss.locationId })).toEqual({ q: '1.000000', v: 0 });
     const order = await view(moss.orderId);
     expect(order.lines.map((l) => [l.unordered, l.net])).toEqual([
       [false, 19_680],
@@ -183,9 +184,7 @@ describe('goods that nobody ordered', () => {
   test('what is wrong is said at its line, and nothing is booked', async () => {
     const moss = await ordered('10412-07', 'HS', '6');
     const plum = await idOf('10412-05');
-    const { itemId: fresh } = must(
-      await makeItem(books.deps, mira, req({ name: 'Colour card', unit: 'H87', price: '', number: '', code: '' })),
-    );
+    const fresh = await made('Colour card');
     const good = { itemId: plum, quantity: '7' };
     const wrong = async (line: Parameters<typeof came>[1][number], field: string, fault: object) =>
       expect(await came(moss, [good, line])).toMatchObject({ error: { kind: 'invalid_field', field, fault } });

@@ -327,10 +327,15 @@ export const readItemNumbers = async (tx: Tx, ids: readonly number[]): Promise<s
     (r) => r.number,
   );
 
-/** A supplier sells an item from now on, by the base unit, behind the sources there are. */
-export const insertSource = (tx: Tx, itemId: number, supplierId: number) =>
-  tx.run(
-    `INSERT INTO source (item_id, supplier_id, preference)
-     SELECT :itemId, :supplierId, COALESCE(MAX(preference), 0) + 1 FROM source WHERE item_id = :itemId`,
-    { itemId, supplierId },
+/** A supplier sells an item from now on, by the base unit, behind the sources there are. In two steps: the server refuses an
+ *  INSERT … SELECT with an aggregate when it is executed a second time. */
+export async function insertSource(tx: Tx, itemId: number, supplierId: number): Promise<void> {
+  const row = await tx.row<{ last: number | null }>(
+    'SELECT MAX(preference) AS last FROM source WHERE item_id = :itemId FOR UPDATE',
+    { itemId },
   );
+  const preference = (row?.last ?? 0) + 1;
+  await tx.run('INSERT INTO source (item_id, supplier_id, preference) VALUES (:itemId, :supplierId, :preference)', {
+    ...{ itemId, supplierId, preference },
+  });
+}

@@ -94,7 +94,8 @@ test('an unknown barcode becomes an item that can be bought', async ({ page, wor
   await scan(scanner, '2999999000017');
   await expect(page.getByLabel('Came of Sock blocker, beech')).toBeFocused();
   await page.getByRole('button', { name: 'Book in 2 lines' }).click();
-  await expect(page.getByText('came without being ordered')).toBeVisible();
+  await page.waitForURL(/\/orders\/\d+$/);
+  await expect(page.getByText('came without being ordered', { exact: true })).toBeVisible();
   expect(
     await world.rows(
       `SELECT l.on_hand AS q, l.value_minor AS v FROM level l JOIN item i ON i.id = l.item_id
