@@ -182,7 +182,7 @@ describe('a record typed on a page', () => {
     // The same figure is right for somebody who writes decimals with a comma.
     const comma = save('items', { number: '10412-07', sale_price: '1,5' }, had.seen, ',');
     must(await saveRecords(books.deps, mira, comma));
-    expect((await one('items', item('10412-07'))).cells.sale_price).toBe('1.5');
+    expect((await one('items', item('10412-07'))).cells.sale_price).toBe('1.50');
   });
 
   test('a new one is added and taken off again; both can be undone', async () => {

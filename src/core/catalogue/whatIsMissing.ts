@@ -5,6 +5,8 @@ export type Completion = (typeof completions)[number];
 export type Completeness = {
   readonly categoryNamed: boolean;
   readonly sources: number;
+  /** Other items that it is made of. */
+  readonly components: number;
   readonly pricedSources: number;
   readonly standardCost: string | null;
   readonly policies: number;
@@ -15,12 +17,12 @@ export type Completeness = {
 };
 
 /** What is missing of an item. A sale price and a barcode only of what is sold again, a policy only of what stock is kept of,
- *  a price only once there is a supplier (or a standard cost instead). */
+ *  a supplier only of what is not made of other items, a price only once there is one (or a standard cost instead). */
 export function whatIsMissing(c: Completeness): Completion[] {
   const sold = c.purpose === 'resale';
   const lacks: Record<Completion, boolean> = {
     category: !c.categoryNamed,
-    supplier: c.sources === 0,
+    supplier: c.sources === 0 && c.components === 0,
     price: c.sources > 0 && c.pricedSources === 0 && c.standardCost === null,
     policy: c.stockKept && c.purpose !== 'one_off' && c.policies === 0,
     sale_price: sold && c.salePrice === null,

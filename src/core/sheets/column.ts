@@ -96,6 +96,12 @@ export const decimalColumn = (
     write: (value, how) => asText(value).replace('.', how.decimal),
   });
 
+/** An amount of money; a single decimal is written with its zero. @example write('39.9')  // '39.90' */
+export const moneyColumn = (...described: Parameters<typeof decimalColumn>): Column => {
+  const plain = decimalColumn(...described);
+  return { ...plain, write: (value, how) => plain.write(value, how).replace(/([.,]\d)$/, '$10') };
+};
+
 /** A whole number between two bounds. */
 export const wholeColumn = (key: string, { least = 0, most }: { least?: number; most: number }, about: About): Column =>
   column(key, 'number', about, {

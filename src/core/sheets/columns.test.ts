@@ -6,6 +6,7 @@ import {
   dateColumn,
   decimalColumn,
   incoterms,
+  moneyColumn,
   textColumn,
   weekColumn,
   wholeColumn,
@@ -132,6 +133,13 @@ describe('words', () => {
       'a\nb',
     ]);
     expect([column.otherwise, textColumn('t', 5, { ...about, required: true }).otherwise]).toEqual(['', null]);
+  });
+
+  test('money has its cents when it has any; it reads back the same', () => {
+    const column = moneyColumn('n', { most: 1e9 }, about);
+    const written = ['39.9', '39', '39.95', '0.125'].map((v) => column.write(v, comma));
+    expect(written).toEqual(['39,90', '39', '39,95', '0,125']);
+    expect(written.map((text) => read(column, text, comma))).toEqual(['39.9', '39', '39.95', '0.125']);
   });
 
   test('yes and no in the ways people write them', () => {

@@ -5,6 +5,7 @@ export {
   dateColumn,
   decimalColumn,
   incoterms,
+  moneyColumn,
   textColumn,
   type Value,
   type Values,

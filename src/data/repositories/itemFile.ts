@@ -12,6 +12,7 @@ export async function readCompleteness(tx: Tx, itemId: number): Promise<Complete
     policies: number;
     salePrice: string | null;
     barcodes: number;
+    components: number;
     stockKept: number;
     purpose: Completeness['purpose'];
     sellPackId: number | null;
@@ -21,7 +22,8 @@ export async function readCompleteness(tx: Tx, itemId: number): Promise<Complete
             (SELECT COUNT(*) FROM source s WHERE s.item_id = i.id) AS sources,
             (SELECT COUNT(DISTINCT s.id) FROM source s JOIN price p ON p.source_id = s.id WHERE s.item_id = i.id) AS priced,
             (SELECT COUNT(*) FROM policy p WHERE p.item_id = i.id) AS policies,
-            (SELECT COUNT(*) FROM barcode b WHERE b.item_id = i.id) AS barcodes
+            (SELECT COUNT(*) FROM barcode b WHERE b.item_id = i.id) AS barcodes,
+            (SELECT COUNT(*) FROM kit_component k WHERE k.kit_id = i.id) AS components
        FROM item i JOIN category c ON c.id = i.category_id WHERE i.id = :itemId`,
     { itemId },
   );
@@ -34,6 +36,7 @@ export async function readCompleteness(tx: Tx, itemId: number): Promise<Complete
     policies: Number(row.policies),
     salePrice: row.salePrice,
     barcodes: Number(row.barcodes),
+    components: Number(row.components),
     stockKept: row.stockKept === 1,
     purpose: row.purpose,
     sellPackId: row.sellPackId,

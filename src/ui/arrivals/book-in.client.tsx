@@ -100,7 +100,9 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
     if (event.key !== 'Enter') return;
     event.preventDefault();
     const fields = [...(form.current?.querySelectorAll<HTMLInputElement>('input[data-count]') ?? [])];
-    const next = fields[fields.indexOf(event.currentTarget) + 1];
+    const after = (f: HTMLInputElement) =>
+      (event.currentTarget.compareDocumentPosition(f) & Node.DOCUMENT_POSITION_FOLLOWING) !== 0;
+    const next = fields.find(after);
     if (next) next.focus();
     else form.current?.querySelector<HTMLButtonElement>('button[type=submit]')?.focus();
   };
@@ -265,6 +267,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
           entries={besides}
           onChange={setBesides}
           onItem={takeItem}
+          onKey={onKey}
           currency={toOrder ? arrival.currency : null}
           fault={(i, field) =>
             failure?.kind === 'invalid_field' && serverField === `unordered.${i}.${field}`

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { plural } from '../format';
 import { type FieldItem, ItemField } from '../items/item-field.client';
 
@@ -25,6 +25,7 @@ export function Unordered(props: {
   onItem: (item: FieldItem) => void;
   /** Currency of the order; null for whoever may not see prices. */
   currency: string | null;
+  onKey: (event: KeyboardEvent<HTMLInputElement>) => void;
   fault: (index: number, field: 'quantity' | 'price') => string;
 }) {
   const { entries, onChange } = props;
@@ -32,29 +33,21 @@ export function Unordered(props: {
   const put = (index: number, change: Partial<UnorderedEntry>) =>
     onChange(entries.map((e, i) => (i === index ? { ...e, ...change } : e)));
   const typed = (index: number, field: 'quantity' | 'price', label: string, placeholder: string) => {
-    const fault = props.fault(index, field);
     const entry = entries[index] as UnorderedEntry;
     return (
-      <span>
-        <input
-          className="entry figure w-20 max-sm:h-10"
-          inputMode="decimal"
-          data-count={field === 'quantity' ? '' : undefined}
-          data-item={field === 'quantity' ? entry.item.id : undefined}
-          aria-label={`${label} ${entry.item.name}`}
-          aria-invalid={fault !== ''}
-          placeholder={placeholder}
-          value={entry[field]}
-          disabled={field === 'price' && entry.freeOfCharge}
-          onChange={(e) => put(index, { [field]: e.target.value })}
-          onKeyDown={(e) => e.key === 'Enter' && e.preventDefault()}
-        />
-        {fault && (
-          <span className="fault block max-w-60" role="alert">
-            {fault}
-          </span>
-        )}
-      </span>
+      <input
+        className="entry figure w-full max-sm:h-10"
+        inputMode="decimal"
+        data-count={field === 'quantity' ? '' : undefined}
+        data-item={field === 'quantity' ? entry.item.id : undefined}
+        aria-label={`${label} ${entry.item.name}`}
+        aria-invalid={props.fault(index, field) !== ''}
+        placeholder={placeholder}
+        value={entry[field]}
+        disabled={field === 'price' && entry.freeOfCharge}
+        onChange={(e) => put(index, { [field]: e.target.value })}
+        onKeyDown={props.onKey}
+      />
     );
   };
   return (
@@ -63,14 +56,19 @@ export function Unordered(props: {
         Came without being ordered
       </h2>
       {entries.map(({ item, quantity, freeOfCharge }, i) => (
-        <div key={item.id} className="flex flex-wrap items-start gap-x-3 gap-y-1 py-1.5">
-          <span className="min-w-56 flex-1">
+        <div
+          key={item.id}
+          className="grid max-w-4xl grid-cols-[80px_1fr_auto] items-start gap-x-3 gap-y-1 py-1.5 sm:grid-cols-[minmax(0,1fr)_80px_64px_80px_96px_112px_auto]"
+        >
+          <span className="max-sm:col-span-full">
             <span className="name">{item.name}</span>
             <span className="code block">{item.number}</span>
           </span>
           {typed(i, 'quantity', 'Came of', '')}
-          <span className="w-16 pt-1">{plural(item.unit, quantity.trim() === '1' ? 1_000_000 : 2_000_000)}</span>
-          {props.currency !== null && (
+          <span className="pt-1">{plural(item.unit, quantity.trim() === '1' ? 1_000_000 : 2_000_000)}</span>
+          {props.currency === null ? (
+            <span className="max-sm:hidden sm:col-span-3" />
+          ) : (
             <>
               {typed(i, 'price', `Price in ${props.currency} per ${item.unit} of`, 'as on file')}
               <span className="second pt-1">
@@ -94,6 +92,16 @@ export function Unordered(props: {
           >
             Take off
           </button>
+          {(['quantity', 'price'] as const).map((field) => {
+            const fault = props.fault(i, field);
+            return (
+              fault && (
+                <p key={field} className="fault col-span-full sm:text-right" role="alert">
+                  {fault}
+                </p>
+              )
+            );
+          })}
         </div>
       ))}
       <div className="flex max-w-xl pt-1">

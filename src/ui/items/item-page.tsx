@@ -208,7 +208,12 @@ function ItemPanel({ view, format }: { view: ItemView; format: Format }) {
       <ItemFactsList view={view} format={format} />
       <section>
         <h2 className="head">Sources</h2>
-        {sources.length === 0 && <p className="fault">No supplier sells this item yet.</p>}
+        {sources.length === 0 &&
+          (view.components.length > 0 ? (
+            <p className="second">Made of other items.</p>
+          ) : (
+            <p className="fault">No supplier sells this item yet.</p>
+          ))}
         {sources.map((s, i) => (
           <div key={s.source.id} className="grid grid-cols-[16px_minmax(0,1fr)_auto] gap-x-2 py-[3px]">
             <span className="text-muted">{i + 1}</span>

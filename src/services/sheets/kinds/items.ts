@@ -4,6 +4,7 @@ import {
   codeColumn,
   decimalColumn,
   defaultsOf,
+  moneyColumn,
   type RowFault,
   textColumn,
   type Value,
@@ -164,7 +165,7 @@ const columns = [
     { available: 'available', to_order: 'available to order', not_available: 'not available' },
     { title: 'Availability', explain: 'For items without stock.', example: 'available', otherwise: 'available' },
   ),
-  decimalColumn(
+  moneyColumn(
     'standard_cost',
     { most: 999_999_999 },
     {
@@ -174,7 +175,7 @@ const columns = [
       aliases: ['cost'],
     },
   ),
-  decimalColumn(
+  moneyColumn(
     'sale_price',
     { most: 999_999_999 },
     { title: 'Sale price', explain: 'Per base unit.', example: '5.95', aliases: ['price', 'retail price'] },

@@ -1,6 +1,6 @@
 import { decimalsOf } from '@/core/money';
 import { fromDecimal } from '@/core/quantity';
-import { dateColumn, decimalColumn, type RowFault, type Values } from '@/core/sheets';
+import { dateColumn, moneyColumn, type RowFault, type Values } from '@/core/sheets';
 import { decimalFraction, divideHalfUp } from '@/core/units';
 import { plainDecimal, type SheetRecord } from '@/data/repositories/sheets/record';
 import { readMovedPairs, readOpeningRecords } from '@/data/repositories/sheets/stock';
@@ -17,7 +17,7 @@ const columns = [
     least: 0.000001,
     aliases: ['stock', 'on hand'],
   }),
-  decimalColumn(
+  moneyColumn(
     'value',
     { most: 999_999_999_999, decimals: 4 },
     {
@@ -26,7 +26,7 @@ const columns = [
       example: '68.40',
     },
   ),
-  decimalColumn(
+  moneyColumn(
     'cost',
     { most: 999_999_999 },
     {

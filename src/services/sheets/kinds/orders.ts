@@ -1,6 +1,6 @@
 import { partQuantities } from '@/core/packs';
 import { fromDecimal, toDecimal } from '@/core/quantity';
-import { dateColumn, decimalColumn, type RowFault, textColumn, type Values } from '@/core/sheets';
+import { dateColumn, decimalColumn, moneyColumn, type RowFault, textColumn, type Values } from '@/core/sheets';
 import { readItemsByIds } from '@/data/repositories/catalogue';
 import { insertOrderLine, insertPart } from '@/data/repositories/orders';
 import { insertSentOrder, lockOrderByNumber, readOrderRecords, setPromised } from '@/data/repositories/sheets/orders';
@@ -44,7 +44,7 @@ const columns = [
     },
   ),
   packColumn('The pack it was ordered in.'),
-  decimalColumn(
+  moneyColumn(
     'price',
     { most: MOST },
     { title: 'Price', explain: 'Per pack, in the supplier’s currency.', example: '24.50', aliases: ['amount'] },

@@ -1,4 +1,4 @@
-import { dateColumn, decimalColumn, type RowFault, textColumn } from '@/core/sheets';
+import { dateColumn, decimalColumn, moneyColumn, type RowFault, textColumn } from '@/core/sheets';
 import { readPriceRecords, upsertPrices } from '@/data/repositories/sheets/buying';
 import { packId, sourceId } from '../references';
 import { faultAt, type SheetKind, text } from '../sheetKind';
@@ -22,7 +22,7 @@ const columns = [
   ),
   dateColumn('valid_from', { title: 'Valid from', explain: 'First day.', example: '2026-01-01', required: true }),
   dateColumn('valid_to', { title: 'Valid to', explain: 'Last day; empty = until another price.', example: '' }),
-  decimalColumn(
+  moneyColumn(
     'amount',
     { most: MOST },
     {

@@ -1,4 +1,4 @@
-import { decimalColumn, yesNoColumn } from '@/core/sheets';
+import { decimalColumn, moneyColumn, yesNoColumn } from '@/core/sheets';
 import { readSalePriceRecords, upsertSalePrices } from '@/data/repositories/sheets/terms';
 import { itemId, locationId, packId } from '../references';
 import type { SheetKind } from '../sheetKind';
@@ -9,7 +9,7 @@ const columns = [
   itemColumn(),
   packColumn('The pack it is for; empty = the base unit.'),
   locationColumn(false),
-  decimalColumn(
+  moneyColumn(
     'amount',
     { most: 999_999_999 },
     { title: 'Price', explain: 'In the company’s currency.', example: '55.00', required: true },

@@ -3,6 +3,7 @@ import {
   choiceColumn,
   codeColumn,
   decimalColumn,
+  moneyColumn,
   textColumn,
   type Values,
   weekColumn,
@@ -17,7 +18,7 @@ import { timeColumn } from './timeColumn';
 
 const MONEY = 999_999_999;
 const amount = (key: string, title: string, explain: string, example: string) =>
-  decimalColumn(key, { most: MONEY }, { title, explain, example });
+  moneyColumn(key, { most: MONEY }, { title, explain, example });
 
 const columns = [
   textColumn('code', 20, {
