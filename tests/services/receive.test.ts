@@ -2,8 +2,10 @@ import { entryText } from '@/core/quantity';
 import { makeItem } from '@/services/catalogue/makeItem';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { approveOrder } from '@/services/purchase/approveOrder';
+import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';
+import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { readArrival } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
@@ -113,6 +115,26 @@ test('a fault on one line books none of them in and names the line', async () =>
   expect(await book(ribbon, '0')).toEqual({ ok: false, error: { kind: 'nothing_counted' } });
   expect(await level(ribbon)).toEqual(before);
   expect(await books.rows('SELECT 1 FROM goods_receipt WHERE order_id = ?', [ribbon.orderId])).toEqual([]);
+});
+
+test('a line whose receipt was reversed can be taken off its order; it stays there with what was booked in', async () => {
+  const moss = await ordered('10412-07', 'HS', '6');
+  must(await book(moss, '2'));
+  const { id: receiptId } = await books.one<{ id: number }>('SELECT MAX(id) AS id FROM goods_receipt');
+  must(await reverseReceipt(books.deps, otto, req({ receiptId, reason: 'not ours' })));
+  const view = async () => must(await readOrder(books.deps, otto, moss.orderId));
+  const { version } = (await view()).head;
+  must(await reopenOrder(books.deps, otto, req({ orderId: moss.orderId, version })));
+  const lineId = (await view()).lines[0]?.id ?? 0;
+  const remove = { orderId: moss.orderId, field: 'remove' as const, lineId, was: '' };
+  must(await editOrder(books.deps, otto, req(remove)));
+  const { lines, net, receipts } = await view();
+  expect([lines[0]?.base, lines[0]?.fromTray, net, receipts.length]).toEqual([0, false, 0, 1]);
+  // Its need is in the tray again, and the line is done with.
+  expect(await books.rows("SELECT pack_quantity AS packs FROM tray_line WHERE state = 'in_tray'")).toEqual([
+    { packs: '6.000000' },
+  ]);
+  expect(await editOrder(books.deps, otto, req(remove))).toMatchObject({ error: { kind: 'not_found', what: 'line' } });
 });
 
 describe('goods that nobody ordered', () => {

@@ -212,15 +212,21 @@ export const updateOrderLine = (
     l,
   );
 
-/** What came without being ordered and was taken back counts nothing on its order any more. */
-export async function voidUnordered(tx: Tx, lineId: number): Promise<void> {
+/** A line counts nothing any more, but stays with what was booked in on it and reversed; its parts leave their trays' lines. */
+export async function voidOrderLine(tx: Tx, lineId: number): Promise<void> {
   const nothing = 'pack_quantity = 0, base_quantity = 0';
-  await tx.run(`UPDATE delivery_part SET ${nothing} WHERE order_line_id = :lineId`, { lineId });
-  await tx.run(`UPDATE order_line SET ${nothing} WHERE id = :lineId AND unordered = 1`, { lineId });
+  await tx.run(`UPDATE delivery_part SET ${nothing}, tray_line_id = NULL WHERE order_line_id = :lineId`, { lineId });
+  await tx.run(`UPDATE order_line SET ${nothing} WHERE id = :lineId`, { lineId });
 }
 
-/** Only of a draft: its parts first. */
-export async function deleteOrderLine(tx: Tx, lineId: number): Promise<void> {
+/** Takes a line off a draft; where something was booked in on it once it is voided instead. */
+export async function takeOffOrderLine(tx: Tx, lineId: number): Promise<void> {
+  const came = await tx.row(
+    `SELECT x.id FROM goods_receipt_line x JOIN delivery_part d ON d.id = x.delivery_part_id
+      WHERE d.order_line_id = :lineId LIMIT 1`,
+    { lineId },
+  );
+  if (came) return voidOrderLine(tx, lineId);
   await tx.run('DELETE FROM delivery_part WHERE order_line_id = :lineId', { lineId });
   await tx.run('DELETE FROM order_line WHERE id = :lineId', { lineId });
 }

@@ -9,9 +9,9 @@ import { fraction } from '@/core/units';
 import { type Change, readChanges, recordChanges } from '@/data/repositories/bookkeeping';
 import {
   bumpOrder,
-  deleteOrderLine,
   type OrderLineRow,
   type PartRow,
+  takeOffOrderLine,
   updateOrderLine,
   updatePart,
 } from '@/data/repositories/orders';
@@ -52,7 +52,8 @@ export async function changeCell(
   const { lines, parts } = loaded;
   const part = 'partId' in edit ? parts.find((p) => p.id === edit.partId) : undefined;
   const line = lines.find((l) => l.id === ('lineId' in edit ? edit.lineId : part?.lineId));
-  if (!line) return err({ kind: 'not_found', what: 'line' });
+  // Nor one that was voided: it counts nothing any more.
+  if (!line || fromDecimal(line.baseQuantity) === 0) return err({ kind: 'not_found', what: 'line' });
   const own = parts.filter((p) => p.lineId === line.id);
   const applied = await apply(tx, edit, lines, line, own, part, today);
   if (!applied.ok) {
@@ -126,7 +127,7 @@ async function apply(
           baseQuantity: p.baseQuantity,
         });
       }
-      await deleteOrderLine(tx, line.id);
+      await takeOffOrderLine(tx, line.id);
       return record(trayIds.length > 0 ? 'put back into its tray' : 'removed', line.description, '');
     }
   }

@@ -21,7 +21,7 @@ export function orderMail(
   places: readonly Location[],
   buyer: { readonly name: string; readonly invoiceAddress: string },
 ): { subject: string; body: string } {
-  const lines = all.filter((l) => l.unordered === 0);
+  const lines = all.filter((l) => l.unordered === 0 && fromDecimal(l.baseQuantity) > 0);
   const totals = orderTotals(lines.map(totalLineOf), order.currency);
   const digits = decimalsOf(order.currency);
   const amount = (minor: number) => (minor / 10 ** digits).toFixed(digits);

@@ -3,7 +3,7 @@ import { checked, fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { lockLevels } from '@/data/repositories/levels';
-import { addReceived, voidUnordered } from '@/data/repositories/orders';
+import { addReceived, voidOrderLine } from '@/data/repositories/orders';
 import { findReceipt, insertReceiptReversal, readReceiptLines } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';
@@ -45,7 +45,7 @@ export async function reversal(
     parts.set(part.id, after);
     await addReceived(tx, after);
     const line = loaded.value.lines.find((o) => o.id === part.lineId);
-    if (line?.unordered === 1 && fromDecimal(after.received) === 0) await voidUnordered(tx, line.id);
+    if (line?.unordered === 1 && fromDecimal(after.received) === 0) await voidOrderLine(tx, line.id);
   }
 
   const changes = lines.flatMap((l): StockChange[] =>

@@ -35,53 +35,55 @@ export function OrderLines({ order }: { order: OrderView }) {
         </tr>
       </thead>
       <tbody>
-        {order.lines.map((l) => (
-          <tr key={l.id} className="align-top">
-            <td className="text-muted">{l.lineNo}</td>
-            <td>
-              {l.itemId === null ? (
-                <span className="name">{l.description}</span>
-              ) : (
-                <Link className="name" href={`/items/${l.itemId}`}>
-                  {l.description}
-                </Link>
-              )}
-              <span className="second block">
-                <span className="code">{l.itemNumber}</span>
-                {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
-              </span>
-              {l.unordered && (
-                <span className="marker mt-1 w-fit">
-                  came without being ordered{l.base === 0 ? ', taken back' : ''}
+        {order.lines.map((l) => {
+          // What was voided stays as it is.
+          const open = editable && l.base > 0;
+          return (
+            <tr key={l.id} className="align-top">
+              <td className="text-muted">{l.lineNo}</td>
+              <td>
+                {l.itemId === null ? (
+                  <span className="name">{l.description}</span>
+                ) : (
+                  <Link className="name" href={`/items/${l.itemId}`}>
+                    {l.description}
+                  </Link>
+                )}
+                <span className="second block">
+                  <span className="code">{l.itemNumber}</span>
+                  {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
                 </span>
-              )}
-              {editable && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
-              {l.edition !== '' && <Edition orderId={orderId} line={l} editable={editable} />}
-            </td>
-            <td>
-              <div className="grid gap-1.5">
-                {l.parts.map((p) => (
-                  <Part key={p.id} orderId={orderId} line={l} part={p} editable={editable} />
-                ))}
-                {l.parts.length > 1 && (
-                  <span className="second">
-                    together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)}{' '}
-                    {plural(l.unit, l.base)}
+                {(l.unordered || l.base === 0) && (
+                  <span className="marker mt-1 w-fit">
+                    {l.unordered
+                      ? `came without being ordered${l.base === 0 ? ', taken back' : ''}`
+                      : 'taken off the order'}
                   </span>
                 )}
-              </div>
-            </td>
-            <td className="figure">{editable ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}</td>
-            <td className="figure font-semibold">
-              <span className={editable ? 'block leading-7' : ''}>{format.amount(l.net, currency)}</span>
-            </td>
-            {editable && (
-              <td className="figure">
-                <RemoveLine orderId={orderId} line={l} />
+                {open && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
+                {l.edition !== '' && <Edition orderId={orderId} line={l} editable={open} />}
               </td>
-            )}
-          </tr>
-        ))}
+              <td>
+                <div className="grid gap-1.5">
+                  {l.parts.map((p) => (
+                    <Part key={p.id} orderId={orderId} line={l} part={p} editable={open} />
+                  ))}
+                  {l.parts.length > 1 && (
+                    <span className="second">
+                      together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)}{' '}
+                      {plural(l.unit, l.base)}
+                    </span>
+                  )}
+                </div>
+              </td>
+              <td className="figure">{open ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}</td>
+              <td className="figure font-semibold">
+                <span className={open ? 'block leading-7' : ''}>{format.amount(l.net, currency)}</span>
+              </td>
+              {editable && <td className="figure">{open && <RemoveLine orderId={orderId} line={l} />}</td>}
+            </tr>
+          );
+        })}
       </tbody>
     </table>
   );
@@ -169,10 +171,12 @@ function Part({
       <span className="grid grid-cols-[118px_minmax(0,150px)_1fr] items-baseline gap-x-2.5 max-sm:grid-cols-1">
         <span>
           <strong className="font-semibold">{format.quantity(part.packs)}</strong> {plural(line.packName, part.packs)}
-          <span className="second">
-            {' '}
-            {format.quantity(part.base)} {plural(line.unit, part.base)}
-          </span>
+          {line.packName !== line.unit && (
+            <span className="second">
+              {' '}
+              {format.quantity(part.base)} {plural(line.unit, part.base)}
+            </span>
+          )}
         </span>
         <span>{part.location}</span>
         <span className="font-semibold whitespace-nowrap">{part.wantedDate ? format.date(part.wantedDate) : '–'}</span>
@@ -190,9 +194,11 @@ function Part({
       />
       <span>
         {plural(line.packName, part.packs)}
-        <span className="second block">
-          {format.quantity(part.base)} {plural(line.unit, part.base)}
-        </span>
+        {line.packName !== line.unit && (
+          <span className="second block">
+            {format.quantity(part.base)} {plural(line.unit, part.base)}
+          </span>
+        )}
       </span>
       <span className="pt-1">{part.location}</span>
       <Cell

@@ -20,7 +20,7 @@ export function OrderPage({ order }: { order: OrderView }) {
   const { head, came } = order;
   const places = new Map<string, number>();
   const dates = new Set<string>();
-  for (const p of order.lines.flatMap((l) => l.parts)) {
+  for (const p of order.lines.filter((l) => !l.unordered).flatMap((l) => l.parts)) {
     places.set(p.location, (places.get(p.location) ?? 0) + 1);
     if (p.wantedDate) dates.add(p.wantedDate);
   }

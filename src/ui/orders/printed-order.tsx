@@ -6,7 +6,7 @@ import { PrintButton } from './print-button.client';
 /** The purchase order on paper: parties, terms, lines with their deliveries, sum. */
 export function PrintedOrder({ order, format }: { order: OrderView; format: Format }) {
   const { head, buyer } = order;
-  const lines = order.lines.filter((l) => !l.unordered);
+  const lines = order.lines.filter((l) => !l.unordered && l.base > 0);
   const net = lines.reduce((sum, l) => sum + l.net, 0);
   const places = new Map(lines.flatMap((l) => l.parts).map((p) => [p.location, p.address]));
   const address = (text: string) =>
