@@ -15,6 +15,7 @@ import { takeScans } from '../grid/scans';
 import { type FieldItem, itemOfCode } from '../items/item-field.client';
 import { NewItemDialog } from '../items/new-item.client';
 import { useMay } from '../may-context.client';
+import { OrderLink } from '../orders/order-link.client';
 import { failureSentence, faultSentence } from '../sentences';
 import { Unordered, type UnorderedEntry, withItem } from './unordered.client';
 
@@ -122,10 +123,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
               {arrival.supplier} at {arrival.location}
             </h1>
             <p className="second">
-              order{' '}
-              <Link className="link" href={`/orders/${arrival.orderId}`}>
-                {arrival.number}
-              </Link>
+              order <OrderLink id={arrival.orderId}>{arrival.number}</OrderLink>
               {due && <span className={due.late > 0 ? 'font-semibold text-stop' : ''}> · expected {due.text}</span>}
             </p>
           </div>

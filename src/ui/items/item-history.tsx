@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { fromDecimal } from '@/core/quantity';
 import type { Happening, ItemHistory } from '@/services/catalogue/readItemHistory';
 import { type Format, plural } from '../format';
+import { OrderLink } from '../orders/order-link.client';
 import { ChangeWords } from '../setup/change-words';
 import { ItemHead } from './item-head';
 import { movementWords } from './words';
@@ -72,9 +73,7 @@ function Words({ of: h, format, unit }: { of: Happening; format: Format; unit: s
             <>
               {' '}
               {h.orderId ? (
-                <Link className="link" href={`/orders/${h.orderId}`} prefetch={false}>
-                  {h.document}
-                </Link>
+                <OrderLink id={h.orderId}>{h.document}</OrderLink>
               ) : (
                 <span className="code">{h.document}</span>
               )}

@@ -4,6 +4,7 @@ import type { ItemPlace, ItemView } from '@/services/catalogue/readItems';
 import { type Format, plural } from '../format';
 import { ListAndPanel } from '../frame/states';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
+import { OrderLink } from '../orders/order-link.client';
 import { BoughtLines } from './bought-lines';
 import { availabilityWords } from './columns';
 import { ItemFactsList } from './item-facts';
@@ -30,9 +31,7 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
           const { open } = e;
           return (
             <div key={e.partId} className="grid grid-cols-[90px_1fr_130px_100px] items-baseline gap-2 py-1">
-              <Link className="link" href={`/orders/${e.orderId}`}>
-                {e.orderNumber}
-              </Link>
+              <OrderLink id={e.orderId}>{e.orderNumber}</OrderLink>
               <span>
                 {e.supplier}{' '}
                 <span className="second">for {places.find((p) => p.locationId === e.locationId)?.location}</span>
@@ -77,9 +76,7 @@ function Movements({ view: { movements, currency }, format }: { view: ItemView; 
                 {movementWords[m.kind] ?? m.kind}
                 {m.documentNumber && ' '}
                 {m.orderId ? (
-                  <Link className="link" href={`/orders/${m.orderId}`}>
-                    {m.documentNumber}
-                  </Link>
+                  <OrderLink id={m.orderId}>{m.documentNumber}</OrderLink>
                 ) : (
                   <span className="code">{m.documentNumber}</span>
                 )}
