@@ -211,6 +211,9 @@ test('a supplier that wants an order for each place gets one, priced by itself; 
     `UPDATE supplier SET tray_rule = 'per_location', order_text = 'Please no paper.',
             shipping_way_id = (SELECT id FROM shipping_way WHERE name = 'parcel of tests') WHERE id = 1`,
   );
+  await books.owner.query(
+    "UPDATE location SET address = '', invoice_address = 'Mill office\\nMill Lane 1' WHERE code = 'OM'",
+  );
   // Together they would reach the break of ten bags; apart they don't.
   for (const [number, code] of [
     ['10412-07', 'HS'],
@@ -234,4 +237,12 @@ test('a supplier that wants an order for each place gets one, priced by itself; 
     [6 * 3_280, 'parcel of tests', 'Please no paper.'],
     [6 * 3_280, 'parcel of tests', 'Please no paper.'],
   ]);
+  // Old Mill has its own invoices and no address of its own for goods; the rest is the company's.
+  const [{ office } = { office: '' }] = await books.rows<{ office: string }>(
+    'SELECT invoice_address AS office FROM company',
+  );
+  expect(office).not.toBe('');
+  expect(orders.map((o) => o.buyer.invoiceAddress)).toEqual(['Mill office\nMill Lane 1', office]);
+  const deliver = orders.map((o) => o.lines[0]?.parts[0]?.address);
+  expect([deliver[0], deliver[1] === office]).toEqual([office, false]);
 });

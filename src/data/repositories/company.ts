@@ -28,6 +28,7 @@ export type Location = {
   name: string;
   kind: 'shop' | 'warehouse';
   address: string;
+  invoiceAddress: string;
   closed: number;
 };
 
@@ -68,7 +69,8 @@ export const setDemandAsOf = (tx: Tx, date: string) =>
 /** Places where people work; transit is none of them. */
 export const readLocations = (tx: Tx) =>
   tx.rows<Location>(
-    "SELECT id, code, name, kind, address, status = 'closed' AS closed FROM location WHERE kind <> 'transit' ORDER BY sort_order, id",
+    `SELECT id, code, name, kind, address, invoice_address AS invoiceAddress, status = 'closed' AS closed
+       FROM location WHERE kind <> 'transit' ORDER BY sort_order, id`,
   );
 
 /** The place on whose levels goods stand between two others. */

@@ -1,5 +1,5 @@
 import { decimalsOf } from '@/core/money';
-import { orderTotals } from '@/core/purchase';
+import { deliveryAddress, invoiceAddress, orderTotals } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { Location } from '@/data/repositories/company';
 import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
@@ -26,7 +26,8 @@ export function orderMail(
   const digits = decimalsOf(order.currency);
   const amount = (minor: number) => (minor / 10 ** digits).toFixed(digits);
   const place = (id: number | null) => places.find((p) => p.id === id);
-  const used = places.filter((l) => parts.some((p) => p.locationId === l.id));
+  const shown = new Set(lines.map((l) => l.id));
+  const used = places.filter((l) => parts.some((p) => p.locationId === l.id && shown.has(p.lineId)));
   const linesText = lines.map((l, i) => {
     const own = parts.filter((p) => p.lineId === l.id);
     const per = plain(l.pricePer);
@@ -55,9 +56,9 @@ export function orderMail(
     ...(order.orderText ? ['', order.orderText] : []),
     '',
     'Deliver to:',
-    ...used.map((l) => l.address.replaceAll('\n', ', ')),
+    ...used.map((l) => deliveryAddress(l, buyer.invoiceAddress).replaceAll('\n', ', ')),
     '',
-    `Invoice to: ${buyer.invoiceAddress.replaceAll('\n', ', ')}`,
+    `Invoice to: ${invoiceAddress(used, buyer.invoiceAddress).replaceAll('\n', ', ')}`,
     '',
     `Approved by ${order.approvedBy ?? ''}. Please quote the order number on delivery note and invoice.`,
   ].join('\n');

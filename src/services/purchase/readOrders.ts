@@ -1,7 +1,16 @@
 import { eachText } from '@/core/money';
 import { openQuantity } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
-import { type Finding, nextState, type OrderState, orderTotals, type Progress, progress } from '@/core/purchase';
+import {
+  deliveryAddress,
+  type Finding,
+  invoiceAddress,
+  nextState,
+  type OrderState,
+  orderTotals,
+  type Progress,
+  progress,
+} from '@/core/purchase';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges } from '@/data/repositories/bookkeeping';
@@ -235,7 +244,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
         .map((p) => ({
           id: p.id,
           location: places.get(p.locationId ?? 0)?.name ?? '',
-          address: places.get(p.locationId ?? 0)?.address ?? '',
+          address: deliveryAddress(places.get(p.locationId ?? 0) ?? { address: '' }, company.invoiceAddress),
           packs: fromDecimal(p.packQuantity),
           base: fromDecimal(p.baseQuantity),
           received: fromDecimal(p.received),
@@ -243,6 +252,8 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
         }));
     const fromTray = new Set(parts.flatMap((p) => (p.trayLineId === null ? [] : [p.lineId])));
     const anyReceived = parts.some((p) => fromDecimal(p.received) > 0);
+    const ordered = new Set(lines.flatMap((l) => (l.unordered === 1 ? [] : [l.id])));
+    const used = [...places.values()].filter((l) => parts.some((p) => p.locationId === l.id && ordered.has(p.lineId)));
     const exchange = await readExchange(tx, company.currency, today);
     const netInBase = exchange.toBase(totals.net, head.currency);
     const within = may(actor, 'orders.approve', { amount: { net: netInBase ?? 0, currency: company.currency } });
@@ -260,7 +271,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       aboveLimit: !within.ok && within.error.kind === 'above_limit' ? within.error.limit : null,
       history: await readChanges(tx, 'order', orderId),
       receipts: await readReceiptsOf(tx, orderId),
-      buyer: { name: company.name, invoiceAddress: company.invoiceAddress },
+      buyer: { name: company.name, invoiceAddress: invoiceAddress(used, company.invoiceAddress) },
       places: [...places.values()]
         .filter((l) => l.closed === 0 && (actor.locations === null || actor.locations.includes(l.id)))
         .map(({ id, name }) => ({ id, name })),
