@@ -208,7 +208,8 @@ test('a supplier that wants an order for each place gets one, priced by itself; 
        ON DUPLICATE KEY UPDATE note = VALUES(note)`,
   );
   await books.owner.query(
-    `UPDATE supplier SET tray_rule = 'per_location', order_text = 'Please no paper.',
+    `UPDATE supplier SET tray_rule = 'per_location', order_text = 'Please no paper.', payment_terms = '', payment_days = 45,
+            delivery_terms = '', incoterm = 'FCA', incoterm_place = 'Torvaig', freight_payer = 'collect',
             shipping_way_id = (SELECT id FROM shipping_way WHERE name = 'parcel of tests') WHERE id = 1`,
   );
   await books.owner.query(
@@ -236,6 +237,10 @@ test('a supplier that wants an order for each place gets one, priced by itself; 
   expect(orders.map((o) => [o.net, o.head.shippingWay, o.head.orderText])).toEqual([
     [6 * 3_280, 'parcel of tests', 'Please no paper.'],
     [6 * 3_280, 'parcel of tests', 'Please no paper.'],
+  ]);
+  expect([orders[0]?.head.paymentTerms, orders[0]?.head.deliveryTerms]).toEqual([
+    '45 days net',
+    'FCA Torvaig, freight collect',
   ]);
   // Old Mill has its own invoices and no address of its own for goods; the rest is the company's.
   const [{ office } = { office: '' }] = await books.rows<{ office: string }>(

@@ -10,4 +10,5 @@ export {
   type Progress,
   progress,
 } from './orderState';
+export { deliveryWords, type FreightPayer, paymentWords, termsLine } from './terms';
 export { orderTotals, receiptValue, type TotalLine } from './totals';

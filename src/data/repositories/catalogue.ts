@@ -1,4 +1,5 @@
 import type { Pack } from '@/core/packs';
+import { deliveryWords, type FreightPayer, paymentWords } from '@/core/purchase';
 import { type BreakScope, discounted, type PriceStep } from '@/core/sourcing';
 import { fraction } from '@/core/units';
 import { atLocations, list, type Tx } from '../sql';
@@ -186,14 +187,33 @@ export type SupplierRow = {
   orderText: string;
 };
 
-export const readSuppliers = (tx: Tx) =>
-  tx.rows<SupplierRow>(
-    `SELECT s.id, s.code, s.name, s.address, s.email, s.currency, s.payment_terms AS paymentTerms,
-            s.delivery_terms AS deliveryTerms, s.order_minimum_minor AS orderMinimum, s.lead_time_days AS leadTimeDays,
+type StandingTerms = {
+  words: string;
+  days: number | null;
+  discountPercent: string | null;
+  discountDays: number | null;
+  deliveryTerms: string;
+  incoterm: string;
+  place: string;
+  payer: FreightPayer | null;
+};
+
+/** All suppliers, with their standing terms as orders say them. */
+export async function readSuppliers(tx: Tx): Promise<SupplierRow[]> {
+  const rows = await tx.rows<Omit<SupplierRow, 'paymentTerms'> & StandingTerms>(
+    `SELECT s.id, s.code, s.name, s.address, s.email, s.currency, s.payment_terms AS words, s.payment_days AS days,
+            s.discount_percent AS discountPercent, s.discount_days AS discountDays, s.delivery_terms AS deliveryTerms,
+            s.incoterm, s.incoterm_place AS place, s.freight_payer AS payer, s.order_minimum_minor AS orderMinimum, s.lead_time_days AS leadTimeDays,
             s.lead_time_kind AS leadTimeKind, s.status, s.tray_rule AS trayRule, COALESCE(w.name, '') AS shippingWay,
             s.order_text AS orderText
        FROM supplier s LEFT JOIN shipping_way w ON w.id = s.shipping_way_id ORDER BY s.name, s.id`,
   );
+  return rows.map(({ words, days, discountPercent, discountDays, incoterm, place, payer, ...s }) => ({
+    ...s,
+    paymentTerms: paymentWords({ words, days, discountPercent, discountDays }),
+    deliveryTerms: deliveryWords({ words: s.deliveryTerms, incoterm, place, payer }),
+  }));
+}
 
 /** These items by id. */
 export async function readItemsByIds(tx: Tx, itemIds: readonly number[]): Promise<Map<number, ItemRow>> {

@@ -1,5 +1,5 @@
 import { decimalsOf } from '@/core/money';
-import { deliveryAddress, invoiceAddress, orderTotals } from '@/core/purchase';
+import { deliveryAddress, invoiceAddress, orderTotals, termsLine } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { Location } from '@/data/repositories/company';
 import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
@@ -52,7 +52,7 @@ export function orderMail(
     '',
     ...linesText,
     `Order net ${amount(totals.net)} ${order.currency}, without tax`,
-    `Payment: ${order.paymentTerms}. Delivery: ${order.deliveryTerms}${order.shippingWay && `, by ${order.shippingWay}`}.`,
+    termsLine({ payment: order.paymentTerms, delivery: order.deliveryTerms, shippingWay: order.shippingWay }),
     ...(order.orderText ? ['', order.orderText] : []),
     '',
     'Deliver to:',

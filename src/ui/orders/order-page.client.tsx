@@ -34,7 +34,7 @@ export function OrderPage({ order }: { order: OrderView }) {
       [...places].map(([p, n]) => `${p} (${n})`).join(', '),
     ],
     ['Wanted', first ? format.date(first) : '–', dates.size > 1 ? `${dates.size} dates, see the lines` : 'all lines'],
-    ['Payment', head.paymentTerms, 'as agreed with the supplier'],
+    ['Payment', head.paymentTerms || '–', head.paymentTerms ? 'as agreed with the supplier' : 'nothing is agreed'],
     ['Delivery terms', head.deliveryTerms || '–', head.shippingWay && `by ${head.shippingWay}`],
     ['Currency', head.currency, ''],
   ];

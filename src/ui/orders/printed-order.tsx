@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { termsLine } from '@/core/purchase';
 import type { OrderView } from '@/services/purchase/readOrders';
 import { type Format, plural } from '../format';
 import { PrintButton } from './print-button.client';
@@ -53,8 +54,8 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
           </div>
         </div>
         <p className="mb-5">
-          Payment: {head.paymentTerms}. Delivery: {head.deliveryTerms}
-          {head.shippingWay && `, by ${head.shippingWay}`}. Prices in {head.currency}, without tax.
+          {termsLine({ payment: head.paymentTerms, delivery: head.deliveryTerms, shippingWay: head.shippingWay })}{' '}
+          Prices in {head.currency}, without tax.
         </p>
         {head.orderText && <p className="mb-5 whitespace-pre-line">{head.orderText}</p>}
         <table className="w-full border-collapse max-sm:text-[11px] print:text-[10pt]">

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { paymentWords } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { weekText } from '@/core/sheets';
 import type { SoldItem, SupplierView } from '@/services/catalogue/readSuppliers';
@@ -165,7 +166,15 @@ function Terms({ view, format }: { view: SupplierView; format: Format }) {
         </ul>
       ),
     ],
-    ['Payment', t.paymentTerms || (t.paymentDays === null ? '' : `${t.paymentDays} days net`)],
+    [
+      'Payment',
+      paymentWords({
+        words: t.paymentTerms,
+        days: t.paymentDays,
+        discountPercent: t.discountPercent,
+        discountDays: t.discountDays,
+      }),
+    ],
     ['Text on orders', t.orderText],
     [
       'Address',

@@ -197,7 +197,7 @@ function TrayHead(props: { tray: TrayView; only: boolean; busy: boolean; onOrder
       <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-3 leading-tight">
         <h2 className="font-semibold">{t.supplier}</h2>
         <span className="second max-sm:hidden">
-          arrives {format.date(t.arrives)} if ordered today · {t.paymentTerms}
+          arrives {format.date(t.arrives)} if ordered today{t.paymentTerms && ` · ${t.paymentTerms}`}
         </span>
         <span className="second ml-auto flex items-center gap-2 max-sm:ml-0">
           {t.orderMinimum > 0 && (
