@@ -1,5 +1,6 @@
 import { entryText } from '@/core/quantity';
 import { makeItem } from '@/services/catalogue/makeItem';
+import { readItem } from '@/services/catalogue/readItems';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
@@ -194,8 +195,12 @@ describe('goods that nobody ordered', () => {
     const moss = await ordered('10412-07', 'HS', '6');
     const plum = { itemId: await idOf('10412-05'), locationId: moss.locationId };
     const before = await level(plum);
+    const bought = async () => must(await readItem(books.deps, otto, plum.itemId)).bought.map((b) => b.packs);
+    const had = await bought();
     const { receiptId } = must(await came(moss, [{ itemId: plum.itemId, quantity: '7' }]));
+    expect(await bought()).toEqual([7_000_000, ...had].slice(0, 5));
     must(await reverseReceipt(books.deps, otto, req({ receiptId, reason: 'not ours' })));
+    expect(await bought()).toEqual(had);
     expect(await level(plum)).toEqual(before);
     const { arrival } = must(await readArrival(books.deps, mira, moss));
     expect(arrival.lines.map((l) => l.itemNumber)).toEqual(['10412-07']);

@@ -84,7 +84,8 @@ export const readItemOrders = (tx: Tx, itemId: number, limit: number) =>
             l.pack_name AS packName
        FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
        JOIN app_user u ON u.id = o.created_by
-      WHERE l.item_id = :itemId AND o.state <> 'put_back' ORDER BY o.id DESC LIMIT ${Math.trunc(limit)}`,
+      WHERE l.item_id = :itemId AND o.state <> 'put_back' AND l.base_quantity > 0 AND l.unordered = 0
+      ORDER BY o.id DESC LIMIT ${Math.trunc(limit)}`,
     { itemId },
   );
 

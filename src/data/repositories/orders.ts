@@ -331,7 +331,7 @@ export const readLastBought = (tx: Tx, itemId: number, limit: number) =>
             l.pack_name AS packName, l.price_amount AS priceAmount, l.price_per AS pricePer,
             l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen
        FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
-      WHERE l.item_id = :itemId AND o.state IN ('approved', 'sent')
+      WHERE l.item_id = :itemId AND o.state IN ('approved', 'sent') AND l.base_quantity > 0
       ORDER BY o.order_date DESC, o.id DESC LIMIT ${Math.trunc(limit)}`,
     { itemId },
   );

@@ -1,8 +1,10 @@
 import type { Column } from '@/core/sheets';
 import type { Tx } from '../../sql';
+import type { SupplierRow } from '../catalogue';
 import { readRecords, type Wanted } from './record';
 
-/** Lines of orders with their number, one record per delivery part. */
+/** Lines of orders with their number, one record per delivery part; not those that count nothing any more, nor what came
+ *  without being ordered. */
 export const readOrderRecords = (tx: Tx, columns: readonly Column[], wanted: Wanted, lock: boolean) =>
   readRecords(
     tx,
@@ -11,7 +13,7 @@ export const readOrderRecords = (tx: Tx, columns: readonly Column[], wanted: Wan
       select: `o.number AS order_number, s.code AS supplier, o.order_date AS ordered_on, i.number AS item, p.code AS location,
                d.pack_quantity AS packs, COALESCE(k.name, '') AS pack, l.price_amount AS price, l.price_per AS per_quantity,
                d.wanted_date AS wanted_on, d.promised_date AS promised_on`,
-      from: `delivery_part d JOIN order_line l ON l.id = d.order_line_id
+      from: `delivery_part d JOIN order_line l ON l.id = d.order_line_id AND l.unordered = 0 AND d.base_quantity > 0
              JOIN purchase_order o ON o.id = l.order_id AND o.state IN ('approved', 'sent') JOIN supplier s ON s.id = o.supplier_id
              JOIN item i ON i.id = l.item_id JOIN location p ON p.id = d.location_id LEFT JOIN pack k ON k.id = l.pack_id`,
       id: 'd.id',
@@ -31,15 +33,16 @@ export const lockOrderByNumber = (tx: Tx, number: string) =>
 /** An order that was sent before it came here; its number is the one typed. */
 export const insertSentOrder = async (
   tx: Tx,
-  o: { number: string; supplierId: number; orderDate: string; userId: number; at: string },
+  o: { number: string; orderDate: string; userId: number; at: string },
+  { id: supplierId, currency, paymentTerms, deliveryTerms, address }: SupplierRow,
 ): Promise<number> =>
   (
     await tx.run(
       `INSERT INTO purchase_order (number, supplier_id, state, order_date, currency, payment_terms, delivery_terms,
          supplier_address, created_by, created_at, approved_by, approved_at, sent_by, sent_at, sent_how)
-       SELECT :number, id, 'sent', :orderDate, currency, payment_terms, delivery_terms, address, :userId, :at, :userId, :at,
-              :userId, :at, 'printed' FROM supplier WHERE id = :supplierId`,
-      o,
+       VALUES (:number, :supplierId, 'sent', :orderDate, :currency, :paymentTerms, :deliveryTerms,
+         :address, :userId, :at, :userId, :at, :userId, :at, 'printed')`,
+      { ...o, supplierId, currency, paymentTerms, deliveryTerms, address },
     )
   ).id;
 

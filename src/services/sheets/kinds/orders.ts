@@ -1,7 +1,7 @@
 import { partQuantities } from '@/core/packs';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { dateColumn, decimalColumn, moneyColumn, type RowFault, textColumn, type Values } from '@/core/sheets';
-import { readItemsByIds } from '@/data/repositories/catalogue';
+import { type ItemRow, readItemsByIds, readSuppliers, type SupplierRow } from '@/data/repositories/catalogue';
 import { insertOrderLine, insertPart } from '@/data/repositories/orders';
 import { insertSentOrder, lockOrderByNumber, readOrderRecords, setPromised } from '@/data/repositories/sheets/orders';
 import type { Tx } from '@/data/sql';
@@ -97,8 +97,12 @@ export const orders: SheetKind = {
   },
   write: async (tx, rows, refs, setting) => {
     const ids = [...new Set(rows.map((r) => itemId(refs, r.values) as number))];
-    const [book, items] = [await readBuying(tx, ids), await readItemsByIds(tx, ids)];
-    for (const { values } of rows) await enter(tx, values, refs, setting, book, items);
+    const book = {
+      ...(await readBuying(tx, ids)),
+      suppliers: await readSuppliers(tx),
+      items: await readItemsByIds(tx, ids),
+    };
+    for (const { values } of rows) await enter(tx, values, refs, setting, book);
   },
   replan: true,
 };
@@ -108,9 +112,9 @@ async function enter(
   v: Values,
   refs: References,
   setting: Setting,
-  book: BuyingBook,
-  items: Awaited<ReturnType<typeof readItemsByIds>>,
+  book: BuyingBook & { readonly suppliers: readonly SupplierRow[]; readonly items: ReadonlyMap<number, ItemRow> },
 ): Promise<void> {
+  const { items, suppliers } = book;
   const supplierId = refs.suppliers.get(text(v, 'supplier'))?.id as number;
   const item = items.get(itemId(refs, v) as number);
   const number = text(v, 'order_number');
@@ -119,10 +123,11 @@ async function enter(
     throw new SheetRefusal(faultAt('order_number', v, { kind: 'order_of_another' }));
   const orderId =
     there?.id ??
-    (await insertSentOrder(tx, {
-      ...{ number, supplierId, orderDate: text(v, 'ordered_on') },
-      ...{ userId: setting.userId, at: setting.now },
-    }));
+    (await insertSentOrder(
+      tx,
+      { number, orderDate: text(v, 'ordered_on'), userId: setting.userId, at: setting.now },
+      suppliers.find((s) => s.id === supplierId) as SupplierRow,
+    ));
   const source = [...book.bySource.values()].find(
     (b) => b.source.itemId === item.id && b.source.supplierId === supplierId,
   );
