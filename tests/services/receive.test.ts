@@ -11,7 +11,7 @@ import { sendOrder } from '@/services/purchase/sendOrder';
 import { readArrival } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { reverseReceipt } from '@/services/stock/reverseReceipt';
-import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { type Books, freshBooks, jun, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
 beforeEach(async () => {
@@ -219,6 +219,22 @@ describe('goods that nobody ordered', () => {
     await wrong({ itemId: plum, quantity: '0' }, 'unordered.1.quantity', { kind: 'zero_quantity' });
     await wrong({ itemId: plum, quantity: '1', price: 'dear' }, 'unordered.1.price', { kind: 'not_a_price' });
     await wrong({ itemId: fresh, quantity: '1' }, 'unordered.1.price', { kind: 'price_needed', item: 'Colour card' });
+    // Shop staff count what came, but don't say what it costs.
+    const staff = { ...jun, locations: null };
+    const counted = {
+      orderId: moss.orderId,
+      locationId: moss.locationId,
+      deliveryNote: '',
+      businessDate: '',
+      counted: [],
+    };
+    for (const u of [
+      { price: '1', freeOfCharge: false },
+      { price: '', freeOfCharge: true },
+    ])
+      expect(
+        await receiveGoods(books.deps, staff, req({ ...counted, unordered: [{ itemId: plum, quantity: '7', ...u }] })),
+      ).toMatchObject({ error: { kind: 'forbidden', right: 'orders.read' } });
     expect(await came(moss, [{ itemId: 999_999, quantity: '1' }])).toMatchObject({
       error: { kind: 'not_found', what: 'item' },
     });

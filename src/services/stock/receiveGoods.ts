@@ -51,6 +51,10 @@ export async function receiveGoods(
   const { orderId, locationId, deliveryNote, businessDate } = request.input;
   const allowed = may(actor, 'goods.receive', { locationIds: [locationId] });
   if (!allowed.ok) return allowed;
+  // Who may not see prices may not say one either.
+  const says = request.input.unordered?.some((u) => u.price.trim() !== '' || u.freeOfCharge) ?? false;
+  const prices = says ? may(actor, 'orders.read') : ok(null);
+  if (!prices.ok) return prices;
   return command(deps, actor, 'receive-goods', request, async (tx, now) => {
     const seen = await loadOrder(tx, orderId, 'receive');
     if (!seen.ok) return seen;
