@@ -16,12 +16,16 @@ import { readImport } from '@/services/sheets/readImports';
 import { type FormRecord, readRecordsOf, type WhichRecords } from '@/services/sheets/readRecords';
 import { removeRecords } from '@/services/sheets/removeRecords';
 import { saveRecords } from '@/services/sheets/saveRecords';
+import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
+import { countStock } from '@/services/stock/countStock';
+import { receiveTransfer } from '@/services/stock/receiveTransfer';
+import { shipTransfer } from '@/services/stock/shipTransfer';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { readViews } from '@/services/views/readViews';
 import { removeView } from '@/services/views/removeView';
 import { saveView } from '@/services/views/saveView';
 import { counts, preview, work } from './sheetSupport';
-import { type Books, freshBooks, jun, mira, must, needOf, otto, req, violations } from './support';
+import { acceptSome, type Books, freshBooks, jun, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -500,7 +504,37 @@ test('a place is closed only when nothing stands in the way; its list says what'
   const fault = close.ok || close.error.kind !== 'wrong_rows' ? null : close.error.faults[0]?.[0];
   expect(fault).toMatchObject({ kind: 'stands_in_the_way', column: 'status' });
   expect(fault?.kind === 'stands_in_the_way' && fault.what.map((w) => w.what)).toEqual(['orders', 'stock']);
+  // Each thing alone stands in the way as well, and no longer when it is done with.
   await saved('locations', { code: 'KI', name: 'Kiosk', kind: 'shop' });
+  const kiosk = (await books.one<{ id: number }>("SELECT id FROM location WHERE code = 'KI'")).id;
+  const inTheWay = async () => {
+    const { seen } = await one('locations', { key: { code: 'KI' } });
+    const tried = await saveRecords(books.deps, otto, save('locations', { code: 'KI', status: 'closed' }, seen));
+    const said = tried.ok || tried.error.kind !== 'wrong_rows' ? null : tried.error.faults[0]?.[0];
+    return said?.kind === 'stands_in_the_way' ? said.what.map((w) => [w.what, w.named]) : [];
+  };
+  await acceptSome(books, '1');
+  const tray = await books.one<{ id: number; location: number }>(
+    "SELECT id, location_id AS location FROM tray_line WHERE state = 'in_tray' LIMIT 1",
+  );
+  await books.owner.query('UPDATE tray_line SET location_id = ? WHERE id = ?', [kiosk, tray.id]);
+  expect((await inTheWay()).map(([what]) => what)).toEqual(['trays']);
+  await books.owner.query('UPDATE tray_line SET location_id = ? WHERE id = ?', [tray.location, tray.id]);
+  const bag = [{ itemId: 3, quantity: '1' }];
+  const sent = must(await shipTransfer(books.deps, otto, req({ fromLocationId: 1, toLocationId: kiosk, lines: bag })));
+  expect(await inTheWay()).toEqual([['transfers', sent.transfer]]);
+  const arrived = { lineNo: 1, received: '1', lost: '', reason: '' };
+  must(await receiveTransfer(books.deps, otto, req({ transferId: sent.transferId, lines: [arrived] })));
+  const promise = { itemId: 3, locationId: kiosk, quantity: '1', promisedTo: 'Tamsin Oor' };
+  const { allocationId } = must(await allocateStock(books.deps, otto, req(promise)));
+  expect((await inTheWay()).map(([what]) => what)).toEqual(['promises', 'stock']);
+  must(await releaseAllocation(books.deps, otto, req({ allocationId })));
+  const nothing = [{ itemId: 3, quantity: '0' }];
+  must(await countStock(books.deps, otto, req({ locationId: kiosk, note: '', lines: nothing })));
+  const yard = await one('locations', { key: { code: 'WY' } });
+  await saved('locations', { code: 'WY', supplied_by: 'KI' }, yard.seen);
+  expect(await inTheWay()).toEqual([['supplies', 'WY']]);
+  await saved('locations', { code: 'WY', supplied_by: '' }, (await one('locations', { key: { code: 'WY' } })).seen);
   const fresh = await one('locations', { key: { code: 'KI' } });
   await saved('locations', { code: 'KI', status: 'closed' }, fresh.seen);
   expect(await books.one("SELECT status FROM location WHERE code = 'KI'")).toEqual({ status: 'closed' });

@@ -136,7 +136,8 @@ test('an order is open there until all of it came; what came is its record, what
   must(await sendOrder(books.deps, mira, req({ orderId, version: await version(), how: 'phone' as const })));
   books.deps.setClock('2026-12-02T09:00:00Z');
   const [line] = must(await readOrder(books.deps, mira, orderId)).lines;
-  const receive = async (quantity: string) =>
+  type Besides = { itemId: number; quantity: string; price: string; freeOfCharge: boolean };
+  const receive = async (quantity: string, unordered: Besides[] = []) =>
     must(
       await receiveGoods(
         books.deps,
@@ -144,6 +145,7 @@ test('an order is open there until all of it came; what came is its record, what
         req({
           ...{ orderId, locationId: 1, deliveryNote: '', businessDate: '' },
           counted: [{ partId: line?.parts[0]?.id ?? 0, quantity, unit: 'pack' as const }],
+          unordered,
         }),
       ),
     );
@@ -152,7 +154,8 @@ test('an order is open there until all of it came; what came is its record, what
   expect(part.orders[0]).toMatchObject({ id: orderId, state: 'sent', open: 1 });
   // Ordered on Monday 23 November, here on Wednesday 2 December: nine days.
   expect(part.record.days?.n).toBe((before.record.days?.n ?? 0) + 1);
-  const rest = await receive('1');
+  // What came without being ordered says nothing about how long an order takes.
+  const rest = await receive('1', [{ itemId: 2, quantity: '3', price: '', freeOfCharge: true }]);
   expect((await page()).orders.map((o) => o.id)).not.toContain(orderId);
   expect((await page()).record.days?.n).toBe((before.record.days?.n ?? 0) + 2);
   must(await reverseReceipt(books.deps, mira, req({ receiptId: rest.receiptId, reason: 'wrong order' })));

@@ -188,12 +188,15 @@ describe('duty rates', () => {
     rate(2, '5109', null),
     rate(3, '5109', 'JP'),
     rate(4, '5109', 'JP', '2026-07-01'),
+    { ...rate(5, '510910', null, '2026-02-01'), validTo: '2026-02-28' },
   ];
 
   // The more specific heading first: general rules of the Harmonized System; common practice.
   test('longest code, then origin, then the later', () => {
     const of = (hsCode: string | null, origin: string | null, on: string) =>
       dutyRateOf(rates, { hsCode, origin }, on)?.id;
+    expect(of('510910', 'JP', '2026-02-28')).toBe(5);
+    expect(of('510910', 'JP', '2026-03-01')).toBe(3);
     expect(of('510910', 'JP', '2026-06-30')).toBe(3);
     expect(of('510910', 'JP', '2026-07-01')).toBe(4);
     expect(of('510910', 'GB', '2026-07-01')).toBe(2);
