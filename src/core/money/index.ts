@@ -12,3 +12,4 @@ export {
   pricePerBaseUnit,
 } from './money';
 export { basePerForeign, convert, type Rate, type RateDirection, rateOn } from './rates';
+export { withCents } from './withCents';

@@ -1,3 +1,4 @@
+import type { FreightPayer } from '@/core/purchase';
 import type { Tx } from '../sql';
 
 export type SupplierLine = {
@@ -43,7 +44,7 @@ export type SupplierTerms = {
   readonly deliveryTerms: string;
   readonly incoterm: string;
   readonly incotermPlace: string;
-  readonly freightPayer: 'prepaid' | 'collect' | 'third_party' | null;
+  readonly freightPayer: FreightPayer | null;
   readonly orderMinimum: number;
   readonly minimumWeightKg: string | null;
   readonly minimumQuantity: string | null;

@@ -1,4 +1,4 @@
-import { decimalsOf } from '@/core/money';
+import { decimalsOf, withCents } from '@/core/money';
 import { deliveryAddress, invoiceAddress, orderTotals, termsLine } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { Location } from '@/data/repositories/company';
@@ -6,12 +6,6 @@ import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders
 import { totalLineOf } from './pricing';
 
 const plain = (decimal: string) => toDecimal(fromDecimal(decimal));
-
-/** At least two decimals. @example twoDecimals('32.8')  // '32.80' */
-const twoDecimals = (amount: string): string => {
-  const [whole, decimals = ''] = amount.split('.');
-  return `${whole}.${decimals.padEnd(2, '0')}`;
-};
 
 /** The purchase order as the text of a mail: lines with their deliveries, addresses, terms, sum. Dates are ISO 8601. */
 export function orderMail(
@@ -34,7 +28,7 @@ export function orderMail(
     const price =
       l.freeOfCharge === 1
         ? 'free of charge'
-        : `${twoDecimals(plain(l.priceAmount ?? '0'))} ${per === '1' ? 'per' : `for ${per}`} ${l.packName}`;
+        : `${withCents(plain(l.priceAmount ?? '0'))} ${per === '1' ? 'per' : `for ${per}`} ${l.packName}`;
     return [
       `${l.lineNo}. ${l.description}${l.edition ? `, edition ${l.edition}` : ''}`,
       `   your number ${l.supplierItemNumber || '-'}, our number ${l.itemNumber ?? '-'}`,

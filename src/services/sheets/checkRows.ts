@@ -14,7 +14,7 @@ import type { SheetRecord } from '@/data/repositories/sheets/record';
 import type { Tx } from '@/data/sql';
 import type { References } from './lookedUp';
 import { missingReferences, readReferences } from './references';
-import { faultAt, type Setting, type SheetKind, text } from './sheetKind';
+import { faultAt, isKeyColumn, type Setting, type SheetKind, text } from './sheetKind';
 
 /** How a file is to be read. */
 export type Reading = { readonly mapping: Mapping; readonly how: Conventions };
@@ -99,7 +99,7 @@ export async function checkRows(
 
 /** Whether a fault leaves it open which record a row is: every required column may be part of the key. */
 const isKeyFault = (kind: SheetKind, f: RowFault): boolean =>
-  kind.columns.some((c) => c.key === f.column && c.required) && kind.keyOf({ [f.column]: 'x' }).includes('x');
+  kind.columns.some((c) => c.key === f.column && c.required) && isKeyColumn(kind, f.column);
 
 /** One sentence per cell is enough, the first. */
 function unique(faults: readonly RowFault[]): RowFault[] {

@@ -16,7 +16,7 @@ import { seenOf } from './checkRows';
 import { sheetKindOf } from './kinds';
 import { maySheet } from './lockOwn';
 import { readReferences } from './references';
-import { type SheetKind, text } from './sheetKind';
+import { isKeyColumn, type SheetKind, text } from './sheetKind';
 
 /** A field of a form: a column of the template as far as the browser needs it. */
 export type Field = Pick<Column, 'key' | 'title' | 'explain' | 'kind' | 'required'> & {
@@ -123,7 +123,7 @@ async function allRecords(tx: Tx, kind: SheetKind): Promise<SheetRecord[]> {
 
 /** What holds from a day on goes by the day, and those of a day by their keys; everything else stays as it came. */
 const newestFirst = (kind: SheetKind, records: readonly SheetRecord[]): readonly SheetRecord[] =>
-  kind.keyOf({ valid_from: 'x' }).includes('x')
+  isKeyColumn(kind, 'valid_from')
     ? [...records].sort(
         (a, b) =>
           String(b.values.valid_from).localeCompare(String(a.values.valid_from)) ||
@@ -148,7 +148,7 @@ async function fieldsOf(tx: Tx, kind: SheetKind, how: Conventions): Promise<Fiel
       choices: c.choices ?? [],
       most: c.most ?? null,
       otherwise: cellText(c, c.otherwise, how),
-      isKey: kind.keyOf({ [c.key]: 'x' }).includes('x'),
+      isKey: isKeyColumn(kind, c.key),
       suggest: await suggest(c.key === 'category' || c.key === 'unit' ? c.key : (refers ?? 'rate')),
       refers,
     });

@@ -57,7 +57,8 @@ export type Written = {
   readonly ids: readonly number[];
 };
 
-const CHANGED: Failure = { kind: 'changed_meanwhile', what: 'record', who: null, now: null };
+/** The record is not as it was seen. */
+export const CHANGED: Failure = { kind: 'changed_meanwhile', what: 'record', who: null, now: null };
 
 /** Writes values that have been checked, over what is kept, with the records of change; marks what is to be reckoned again.
  *  `seen` is what they were checked against: somebody may have been quicker before they were locked.

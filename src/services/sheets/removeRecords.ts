@@ -6,7 +6,7 @@ import type { Failure } from '../failure';
 import { recordUndo } from '../undo/recordUndo';
 import { sheetKindOf } from './kinds';
 import { maySheet } from './lockOwn';
-import { checkSaid, removeValues, type SaidRecord } from './recordSteps';
+import { CHANGED, checkSaid, removeValues, type SaidRecord } from './recordSteps';
 import { settingFor } from './sheetKind';
 
 export type RemoveRecords = {
@@ -28,8 +28,7 @@ export async function removeRecords(
   return command(deps, actor, 'remove-records', request, async (tx, now) => {
     const setting = await settingFor(deps, tx, actor.userId, now);
     const checked = await checkSaid(tx, kind, request.input.records, '.', setting);
-    if (checked.some((c, i) => c.seen === '' || c.seen !== request.input.records[i]?.seen))
-      return err({ kind: 'changed_meanwhile', what: 'record', who: null, now: null });
+    if (checked.some((c, i) => c.seen === '' || c.seen !== request.input.records[i]?.seen)) return err(CHANGED);
     const gone = await removeValues(
       tx,
       kind,

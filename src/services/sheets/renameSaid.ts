@@ -5,14 +5,12 @@ import { recordChanges } from '@/data/repositories/bookkeeping';
 import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';
 import { keptRecords, seenOf } from './checkRows';
-import type { SaidRecord } from './recordSteps';
+import { CHANGED, type SaidRecord } from './recordSteps';
 import { readReferences } from './references';
-import type { Setting, SheetKind } from './sheetKind';
+import { isKeyColumn, type Setting, type SheetKind } from './sheetKind';
 import { subjectOf } from './subject';
 
 export type Renamed = { readonly from: string; readonly to: string };
-
-const CHANGED: Failure = { kind: 'changed_meanwhile', what: 'record', who: null, now: null };
 
 /** Gives one record another number or code. Errors: changed_meanwhile when it is not there as it was seen (`seen` null = as
  *  it may be); 'taken' when another record has that number. */
@@ -73,4 +71,4 @@ export async function renameSaid(
 
 /** The first column that identifies a record; of a kind whose records can be renamed there is one. */
 const keyColumn = (kind: SheetKind) =>
-  kind.columns.find((c) => kind.keyOf({ [c.key]: 'x' }).includes('x')) as SheetKind['columns'][number];
+  kind.columns.find((c) => isKeyColumn(kind, c.key)) as SheetKind['columns'][number];

@@ -8,9 +8,9 @@ import { recordUndo } from '../undo/recordUndo';
 import type { CheckedRow } from './checkRows';
 import { sheetKindOf } from './kinds';
 import { maySheet } from './lockOwn';
-import { checkSaid, type SaidRecord, writeChecked } from './recordSteps';
+import { CHANGED, checkSaid, type SaidRecord, writeChecked } from './recordSteps';
 import { renameSaid } from './renameSaid';
-import { type SheetKind, settingFor, text } from './sheetKind';
+import { isKeyColumn, type SheetKind, settingFor, text } from './sheetKind';
 
 export type SaveRecords = {
   readonly sheet: string;
@@ -41,7 +41,7 @@ export async function saveRecords(
     const stale = checked.some(
       (c, i) => c.key !== '' && said[i]?.seen !== '' && c.seen !== said[i]?.seen && !isRenamed(c.key),
     );
-    if (stale) return err({ kind: 'changed_meanwhile', what: 'record', who: null, now: null });
+    if (stale) return err(CHANGED);
     const faults = checked.map((c, i) =>
       c.faults.length === 0 && said[i]?.seen === '' && c.seen !== '' ? [alreadyThere(kind, c)] : c.faults,
     );
@@ -57,6 +57,6 @@ export async function saveRecords(
 
 /** A new record whose key another has: said at the last column of the key, which tells it from its neighbours. */
 function alreadyThere(kind: SheetKind, { values }: CheckedRow): RowFault {
-  const column = kind.columns.findLast((c) => text(values, c.key) !== '' && kind.keyOf({ [c.key]: 'x' }).includes('x'));
+  const column = kind.columns.findLast((c) => text(values, c.key) !== '' && isKeyColumn(kind, c.key));
   return { kind: 'on_file_already', column: column?.key ?? '', text: text(values, column?.key ?? '') };
 }

@@ -132,6 +132,9 @@ export type CheckRow = {
   readonly changed: boolean;
 };
 
+/** Whether a column is part of what identifies a record. */
+export const isKeyColumn = (kind: SheetKind, key: string): boolean => kind.keyOf({ [key]: 'x' }).includes('x');
+
 export const text = (values: Values, key: string): string => String(values[key] ?? '');
 
 /** A fault of one column with what stands there. */

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { Found } from '@/services/people/readFind';
 import { useFormat } from '../format-context.client';
+import { find } from '../items/find';
 
 /** Something that can be done from Find: go somewhere, or act. */
 export type Doing = { readonly name: string; readonly href?: string; readonly act?: () => void };
@@ -23,9 +24,8 @@ function useFound(text: string): { found: Found; failed: boolean } {
     if (text.trim() === '') return;
     let stale = false;
     const timer = setTimeout(async () => {
-      const response = await fetch(`/api/reads/find?q=${encodeURIComponent(text)}`).catch(() => null);
-      const body = response?.ok ? ((await response.json()) as { value: Found }) : null;
-      if (!stale) setAnswer({ text, found: body?.value ?? NOTHING, failed: body === null });
+      const now = await find(text);
+      if (!stale) setAnswer({ text, found: now ?? NOTHING, failed: now === null });
     }, PAUSE_MS);
     return () => {
       stale = true;

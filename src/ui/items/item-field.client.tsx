@@ -3,16 +3,12 @@
 import { useEffect, useState } from 'react';
 import type { Found } from '@/services/people/readFind';
 import { useMay } from '../may-context.client';
+import { find } from './find';
 import { NewItemDialog } from './new-item.client';
 
 export type FieldItem = Found['items'][number];
 
 const PAUSE_MS = 120;
-
-async function find(words: string): Promise<Found | null> {
-  const response = await fetch(`/api/reads/find?q=${encodeURIComponent(words)}`).catch(() => null);
-  return response?.ok ? ((await response.json()) as { value: Found }).value : null;
-}
 
 /** The item with exactly this number or code on a label; 'unknown' where none has it, null when that could not be asked. */
 export async function itemOfCode(code: string): Promise<FieldItem | 'unknown' | null> {

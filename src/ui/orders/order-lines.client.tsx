@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
+import { withCents } from '@/core/money';
 import { entryText, toDecimal } from '@/core/quantity';
 import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
@@ -225,12 +226,6 @@ function Price({ line }: { line: LineView }) {
   );
 }
 
-/** A stored amount with at least two decimals. @example twoDecimals('32.8')  // '32.80' */
-const twoDecimals = (amount: string) => {
-  const [whole, decimals = ''] = amount.split('.');
-  return `${whole}.${decimals.padEnd(2, '0')}`;
-};
-
 function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
   const format = useFormat();
   const edit = useEdit(orderId);
@@ -240,7 +235,7 @@ function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
     <span className="grid justify-items-end gap-0.5">
       <Cell
         label={`Price of ${line.description}`}
-        value={price === '' ? '' : twoDecimals(price)}
+        value={price === '' ? '' : withCents(price)}
         placeholder="price?"
         className="figure w-20"
         save={(now) => edit({ field: 'price', lineId: line.id, was: price, now })}

@@ -3,6 +3,7 @@
 import { useEffect, useId, useState } from 'react';
 import type { Found } from '@/services/people/readFind';
 import type { Field } from '@/services/sheets/readRecords';
+import { find } from '../items/find';
 
 type Props = {
   field: Field;
@@ -166,9 +167,8 @@ function ItemControl({ named, value, onChange }: { named: Named; value: string; 
     if (value.trim().length < 2) return;
     let stale = false;
     const timer = setTimeout(async () => {
-      const response = await fetch(`/api/reads/find?q=${encodeURIComponent(value)}`).catch(() => null);
-      const body = response?.ok ? ((await response.json()) as { value: Found }) : null;
-      if (!stale && body) setFound(body.value.items);
+      const now = await find(value);
+      if (!stale && now) setFound(now.items);
     }, 120);
     return () => {
       stale = true;
