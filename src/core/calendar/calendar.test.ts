@@ -1,11 +1,9 @@
 import {
   addDays,
   addWorkingDays,
-  arrivalDate,
   businessDate,
-  coverHorizon,
-  dayHorizonReaches,
   daysBetween,
+  instantOf,
   isDate,
   isWorkingDay,
   parseDate,
@@ -35,14 +33,6 @@ describe('business dates', () => {
     expect(addWorkingDays('2026-11-23', 6)).toBe('2026-12-01');
     expect(addWorkingDays('2026-11-29', 0)).toBe('2026-11-30');
   });
-
-  test('arrival lands on a working day; the horizon adds review and receiving', () => {
-    expect(arrivalDate('2026-11-23', { days: 6, kind: 'working' })).toBe('2026-12-01');
-    expect(arrivalDate('2026-11-23', { days: 12, kind: 'calendar' })).toBe('2026-12-07');
-    expect(arrivalDate('2026-11-28', { days: 0, kind: 'working' })).toBe('2026-11-30');
-    expect(coverHorizon('2026-11-23', { days: 6, kind: 'working' })).toBe('2026-12-03');
-    expect(coverHorizon('2026-11-23', null)).toBeNull();
-  });
 });
 
 describe('when time alone changes things', () => {
@@ -59,23 +49,6 @@ describe('when time alone changes things', () => {
     expect(start.toISOString()).toBe(at);
     expect(businessDate(start, zone)).toBe(date);
     expect(businessDate(new Date(start.getTime() - 1), zone)).toBe(addDays(date, -1));
-  });
-
-  test('a part wanted later comes within the horizon on the first day that reaches it', () => {
-    for (const lead of [
-      { days: 0, kind: 'calendar' as const },
-      { days: 6, kind: 'working' as const },
-      { days: 12, kind: 'calendar' as const },
-    ]) {
-      for (let ahead = 20; ahead < 60; ahead += 1) {
-        const wanted = addDays('2026-11-23', ahead);
-        if ((coverHorizon('2026-11-23', lead) as string) >= wanted) continue;
-        const day = dayHorizonReaches('2026-11-23', wanted, lead) as string;
-        expect((coverHorizon(day, lead) as string) >= wanted).toBe(true);
-        expect((coverHorizon(addDays(day, -1), lead) as string) < wanted).toBe(true);
-      }
-    }
-    expect(dayHorizonReaches('2026-11-23', '2027-02-01', null)).toBeNull();
   });
 });
 
@@ -103,4 +76,15 @@ describe('dates as a buyer types them', () => {
   test.each(['', 'soon', '31 feb', 'wk 54', '45.1.', '2026-13-01'])('“%s” is no date', (typed) => {
     expect(parseDate(typed, '2026-11-23')).toMatchObject({ ok: false, error: { kind: 'not_a_date' } });
   });
+});
+
+test('the instant of a time of day: winter, summer, the hour that is skipped, the hour that comes twice', () => {
+  const of = (date: string, time: string) => instantOf(date, time, 'Europe/Berlin').toISOString().slice(0, 16);
+  expect(of('2026-11-25', '09:40')).toBe('2026-11-25T08:40');
+  expect(of('2026-07-01', '0:05')).toBe('2026-06-30T22:05');
+  // Clocks go from 2:00 to 3:00 on 29 March and from 3:00 back to 2:00 on 25 October 2026.
+  expect(of('2026-03-29', '02:30')).toBe('2026-03-29T01:30');
+  expect(of('2026-10-25', '02:30')).toBe('2026-10-25T00:30');
+  expect(of('2026-10-25', '03:30')).toBe('2026-10-25T02:30');
+  expect(instantOf('2026-01-01', '12:00', 'Pacific/Auckland').toISOString()).toBe('2025-12-31T23:00:00.000Z');
 });

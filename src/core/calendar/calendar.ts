@@ -28,6 +28,26 @@ export function startOfDay(date: BusinessDate, timeZone: string): Date {
   return new Date(at);
 }
 
+/** The instant at which clocks in a time zone show a time of a date ("HH:MM"); of a time that clocks skip, the one an hour
+ *  later, of a time they show twice, the first.
+ *  @example instantOf('2026-11-25', '09:40', 'Europe/Berlin')  // 2026-11-25T08:40:00Z */
+export function instantOf(date: BusinessDate, time: string, timeZone: string): Date {
+  const [hours, minutes] = time.split(':').map(Number);
+  const wanted = toMs(date) + ((hours ?? 0) * 60 + (minutes ?? 0)) * 60_000;
+  const shown = (at: number): number => {
+    const parts = new Intl.DateTimeFormat('en-GB', {
+      ...{ timeZone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit' },
+      hourCycle: 'h23',
+    }).formatToParts(at);
+    const part = (type: string) => Number(parts.find((p) => p.type === type)?.value);
+    return Date.UTC(part('year'), part('month') - 1, part('day'), part('hour'), part('minute'));
+  };
+  // Clocks are ahead by what they show beyond UTC; before and after a change they are ahead by two amounts.
+  const offsets = [wanted - 86_400_000, wanted + 86_400_000].map((at) => shown(at) - at);
+  const found = offsets.map((o) => wanted - o).filter((at) => shown(at) === wanted);
+  return new Date(found.length > 0 ? Math.min(...found) : wanted - (offsets[0] as number));
+}
+
 export const addDays = (date: BusinessDate, days: number): BusinessDate =>
   new Date(toMs(date) + days * DAY_MS).toISOString().slice(0, 10);
 
@@ -52,37 +72,4 @@ export function addWorkingDays(date: BusinessDate, days: number): BusinessDate {
   let d = workingDayFrom(date);
   for (let n = 0; n < days; n += 1) d = workingDayFrom(addDays(d, 1));
   return d;
-}
-
-export type LeadTime = { readonly days: number; readonly kind: 'working' | 'calendar' };
-
-/** Arrival of an order that goes out on the order date: supplier's days, then the next working day of the place.
- *  Fixed order days, cut-off and closures are not kept yet: any working day is an order day. */
-export function arrivalDate(orderDate: BusinessDate, lead: LeadTime): BusinessDate {
-  const out = workingDayFrom(orderDate);
-  return lead.kind === 'working' ? addWorkingDays(out, lead.days) : workingDayFrom(addDays(out, lead.days));
-}
-
-/** Cover horizon = the arrival of what is ordered at the next review (one day on, as any day is an order day) plus one
- *  receiving day; without a supplier there is none and all demand and supply counts. */
-export const coverHorizon = (today: BusinessDate, lead: LeadTime | null): BusinessDate | null =>
-  lead ? addDays(arrivalDate(addDays(today, 1), lead), 1) : null;
-
-/** The first day after today on which the cover horizon reaches a date: time alone then brings a part into the position.
- *  Null without a lead time (no horizon). */
-export function dayHorizonReaches(
-  today: BusinessDate,
-  wanted: BusinessDate,
-  lead: LeadTime | null,
-): BusinessDate | null {
-  if (!lead) return null;
-  // The horizon lies at least two days ahead and moves by at least the days that pass, weekends apart.
-  let [before, day] = [0, Math.max(1, daysBetween(today, wanted))];
-  const reaches = (days: number) => (coverHorizon(addDays(today, days), lead) as BusinessDate) >= wanted;
-  while (day - before > 1) {
-    const middle = Math.floor((before + day) / 2);
-    if (reaches(middle)) day = middle;
-    else before = middle;
-  }
-  return addDays(today, day);
 }

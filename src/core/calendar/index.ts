@@ -1,19 +1,28 @@
 export {
   addDays,
   addWorkingDays,
-  arrivalDate,
   type BusinessDate,
   businessDate,
-  coverHorizon,
-  dayHorizonReaches,
   daysBetween,
+  instantOf,
   isDate,
   isWorkingDay,
-  type LeadTime,
   startOfDay,
   workingDayFrom,
 } from './calendar';
 export { type DateFault, parseDate } from './parseDate';
+export {
+  arrivalOf,
+  arrivesIfOrdered,
+  horizonOf,
+  horizonReaches,
+  nextSlot,
+  orderBy,
+  reviewDays,
+  type SupplyCalendar,
+  slotAfter,
+  weekOf,
+} from './supplyCalendar';
 export {
   countWorkingDays,
   isWorked,

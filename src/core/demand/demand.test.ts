@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { units } from '../quantity';
-import { coverTenths, meanDailyUse, type UseDay } from '.';
+import { coverTenths, figuresOfUse, meanDailyUse, type UseDay } from '.';
 
 const days = (...list: [opening: number, sold: number][]): UseDay[] =>
   list.map(([opening, sold]) => ({ opening: units(opening), sold: units(sold) }));
@@ -46,4 +46,20 @@ test('cover: tenths of a day, rounded down', () => {
   expect(coverTenths(units(-2), units(3))).toBe(0);
   expect(coverTenths(units(5), 0)).toBeNull();
   expect(coverTenths(units(5_000_000), 1)).toBe(99_999);
+});
+
+test('how unevenly something sells: days, and whole weeks; stock-out days say nothing', () => {
+  const day = (sold: number, opening = 5) => ({ opening: units(opening), sold: units(sold) });
+  // 2, 4, 4, 4, 5, 5, 7, 9: mean 5, sum of squares 32, ÷ 7 → sd 2.138 (worked by hand).
+  const eight = [2, 4, 4, 4, 5, 5, 7, 9].map((n) => day(n));
+  expect(figuresOfUse(eight)).toMatchObject({ perDay: units(5), days: 8 });
+  expect(figuresOfUse(eight).sdPerDay).toBeCloseTo(Math.sqrt(32 / 7), 12);
+  expect(figuresOfUse([...eight, day(0, 0), day(0, -1)])).toMatchObject({ perDay: units(5), days: 8 });
+  // Two weeks of 7 and 21: mean 14, population sd 7 → 0.5.
+  const weeks = [...new Array(7).fill(day(1)), ...new Array(7).fill(day(3))];
+  expect(figuresOfUse(weeks).weeklyVariation).toBeCloseTo(0.5, 12);
+  // A week with three days of stock is left out, one with five is taken as if the others had been like them.
+  const patchy = [...new Array(3).fill(day(1)), ...new Array(4).fill(day(0, 0)), ...new Array(7).fill(day(3))];
+  expect(figuresOfUse(patchy).weeklyVariation).toBe(0);
+  expect(figuresOfUse([])).toEqual({ perDay: 0, sdPerDay: 0, days: 0, weeklyVariation: null });
 });

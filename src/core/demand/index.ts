@@ -1,1 +1,2 @@
-export { coverTenths, MEASURED_DAYS, meanDailyUse, type UseDay } from './dailyUse';
+export { type UseCount, usedBetweenCounts } from './countedUse';
+export { coverTenths, figuresOfUse, MEASURED_DAYS, meanDailyUse, type UseDay, type UseFigures } from './dailyUse';

@@ -1,6 +1,6 @@
 import reference from '../../../tests/reference/leadtime.json';
 import { countWorkingDays, isWorked, offsetWorkingDays, plainWeek, rollTo, type WorkCalendar } from '../calendar';
-import { deliveryRecord, quantile1, quantile7, sampleStatistics } from '.';
+import { deliveryRecord, leadTimeInUse, quantile1, quantile7, sampleStatistics } from '.';
 
 // biome-ignore lint/suspicious/noExplicitAny: the cases of one file have fields of different types.
 type Case = { id: string; kind: string; input: any; expected: any };
@@ -71,4 +71,20 @@ test('the record of a supplier: days taken, promises kept', () => {
   expect(record).toMatchObject({ promised: 2, onTime: 1, days: { n: 3, median: 7, p90: 8.6 } });
   expect(record.days?.mean).toBeCloseTo(23 / 3, 12);
   expect(deliveryRecord([])).toEqual({ days: null, promised: 0, onTime: 0 });
+});
+
+test('measured lead times count from so many on, each as it was from more on; else what is stated', () => {
+  const rule = { use: 'measured' as const, least: 5, empirical: 20 };
+  const measured = (n: number) => ({
+    ...(sampleStatistics(new Array(n).fill(0).map((_, i) => 7 + (i % 3))) as NonNullable<
+      ReturnType<typeof sampleStatistics>
+    >),
+    observed: [7, 8, 9],
+  });
+  const stated = { days: 5, kind: 'working' as const };
+  expect(leadTimeInUse(stated, measured(4), rule)).toEqual({ mean: 7, sd: 0, observed: null, from: 'stated', n: 4 });
+  expect(leadTimeInUse(stated, measured(6), rule)).toMatchObject({ mean: 8, observed: null, from: 'measured', n: 6 });
+  expect(leadTimeInUse(stated, measured(21), rule)).toMatchObject({ observed: [7, 8, 9] });
+  expect(leadTimeInUse(stated, measured(21), { ...rule, use: 'stated' })).toMatchObject({ from: 'stated' });
+  expect(leadTimeInUse({ days: 9, kind: 'calendar' }, null, rule)).toMatchObject({ mean: 9, n: 0 });
 });

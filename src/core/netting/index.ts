@@ -1,15 +1,28 @@
+export { type Claim, fairShare } from './fairShare';
 export {
+  type DatedSlot,
   emptyNeedRunInput,
   type NeedRunInput,
   type NeedRunOutput,
   type NeedState,
   needRun,
   needStates,
+  planRules,
   roundings,
 } from './needRun';
 export { fixedMultiple, netRequirement, triggers } from './netRequirement';
+export {
+  adviceFor,
+  type DatedPlan,
+  type LevelPlan,
+  type Plan,
+  type PlanFigures,
+  type PlanTermLabel,
+  planOf,
+} from './plan';
 export { free, openQuantity, type PositionParts, position } from './position';
-export { type Reckoning, reckon, type Step, type StepLabel, type Term, type TermLabel } from './reckoning';
+export { type Reckoning, reckon, reckonLot, type Step, type StepLabel, type Term, type TermLabel } from './reckoning';
 export { type OrderRule, roundOrder, silences } from './roundOrder';
+export { excessOf, isBelow, shortageOf, surplusOf } from './shortage';
 export { itemDigest, stateFingerprints } from './stateFingerprint';
-export { type MinMax, refillLevel, returns, type Suggestion, suggest } from './suggest';
+export { returns, type Suggestion, suggest } from './suggest';

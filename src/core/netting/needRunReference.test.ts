@@ -97,13 +97,13 @@ test(`a need run over ${PAIRS} pairs equals the rules in exact fractions on ${CA
   for (let i = 0; i < PAIRS; i += 1) {
     const chain = pick(chains);
     const min = figure(300);
-    input.planned[i] = 1;
+    input.rule[i] = 1;
     input.onHand[i] = upTo(10) === 0 ? -figure(400) : figure(400);
     input.blocked[i] = figure(20);
     input.onTheWay[i] = figure(80);
     input.inTrays[i] = figure(40);
     input.owed[i] = figure(90);
-    input.min[i] = min;
+    input.level[i] = min;
     input.refillTo[i] = min + figure(300);
     input.orderMinimum[i] = upTo(3) === 0 ? figure(900) : 0;
     input.packMicro[i] = packMicros.get(chain) as number;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import Fraction from 'fraction.js';
 import { MICRO, units } from '@/core/quantity';
-import type { MinMax } from '.';
+import type { LevelPlan } from '.';
 import {
   emptyNeedRunInput,
   fixedMultiple,
@@ -20,13 +20,15 @@ import {
   suggest,
 } from '.';
 
-const minMax = (min: number, max: number | null, trigger: MinMax['trigger'] = 'at_or_below'): MinMax => ({
+const minMax = (min: number, max: number | null, trigger: LevelPlan['trigger'] = 'at_or_below'): LevelPlan => ({
+  rule: 'level',
   kind: 'min_max',
-  origin: 'location',
-  min,
+  level: min,
+  refillTo: max ?? min,
   max,
   trigger,
-  refill: max === null ? 'up_to_min' : 'up_to_max',
+  fixed: 0,
+  terms: [{ label: max === null ? 'refill_to_min' : 'refill_to_max', quantity: max ?? min }],
 });
 const upRule = { minimum: 0, packMicro: units(10), multiplePacks: 1, mode: 'up' as const };
 
@@ -38,7 +40,7 @@ describe('facts of the trade', () => {
   });
 
   test('reorder point 8, nothing on hand, 5 promised, 3 on order, up to the point: 10', () => {
-    const here = position({ onHand: 0, blocked: 0, onTheWay: units(3), inTrays: 0, owed: units(5) });
+    const here = position({ onHand: 0, blocked: 0, onTheWay: units(3), inTrays: 0, owed: units(5), planned: 0 });
     expect(netRequirement(here, units(8), units(8), 'at_or_below')).toBe(units(10));
   });
 
@@ -51,7 +53,14 @@ describe('facts of the trade', () => {
 
 describe('position and free stock', () => {
   test('blocked stock and what is owed count against, orders and trays for', () => {
-    const parts = { onHand: units(20), blocked: units(2), onTheWay: units(10), inTrays: units(5), owed: units(8) };
+    const parts = {
+      onHand: units(20),
+      blocked: units(2),
+      onTheWay: units(10),
+      inTrays: units(5),
+      owed: units(8),
+      planned: 0,
+    };
     expect(position(parts)).toBe(units(25));
   });
 
@@ -141,7 +150,7 @@ describe('min/max', () => {
 
   test('the same shortage is never bought twice: what is in trays counts', () => {
     const policy = minMax(units(28), units(76));
-    const parts = { onHand: units(12), blocked: 0, onTheWay: units(10), inTrays: 0, owed: 0 };
+    const parts = { onHand: units(12), blocked: 0, onTheWay: units(10), inTrays: 0, owed: 0, planned: 0 };
     const { quantity: q } = suggest(position(parts), policy, upRule);
     expect(q).toBe(units(60));
     expect(suggest(position({ ...parts, inTrays: q }), policy, upRule).quantity).toBe(0);
@@ -171,7 +180,7 @@ describe('min/max', () => {
 });
 
 describe('reckoning', () => {
-  const parts = { onHand: units(20), blocked: 0, onTheWay: units(10), inTrays: 0, owed: units(8) };
+  const parts = { onHand: units(20), blocked: 0, onTheWay: units(10), inTrays: 0, owed: units(8), planned: 0 };
 
   test('the terms add up to the number, the steps say what rounding made of it', () => {
     const sum = reckon(parts, minMax(units(28), units(76)), upRule);
@@ -185,6 +194,7 @@ describe('reckoning', () => {
       '-on_the_way 10',
       '-in_trays 0',
       '+owed 8',
+      '+planned 0',
     ]);
   });
 
@@ -207,7 +217,7 @@ describe('reckoning', () => {
         rule,
         (onHand, blocked, onTheWay, owed, a, b, r) => {
           const policy = minMax(Math.min(a, b), Math.max(a, b));
-          const sum = reckon({ onHand, blocked, onTheWay, inTrays: 0, owed }, policy, r);
+          const sum = reckon({ onHand, blocked, onTheWay, inTrays: 0, owed, planned: 0 }, policy, r);
           const added = sum.terms.reduce((s, t) => s + (t.operator === '+' ? t.quantity : -t.quantity), 0);
           if (sum.toBuy > 0) expect(added).toBe(sum.toBuy);
           expect(sum.toBuy + sum.steps.reduce((s, x) => s + x.added, 0)).toBe(
@@ -271,7 +281,7 @@ describe('digest of an item', () => {
 
   test('two places that change roles give another digest', () => {
     const of = (first: number, second: number) => {
-      const input = emptyNeedRunInput(2);
+      const input = emptyNeedRunInput(2, 2);
       input.onHand.set([first, second]);
       return itemDigest(stateFingerprints(input, needRun(input), new Uint32Array(2), [1, 2], new Float64Array(2)));
     };
@@ -285,7 +295,8 @@ describe('need run', () => {
     for (const [key, value] of Object.entries({
       packMicro: MICRO,
       multiplePacks: 1,
-      planned: 1,
+      rule: 1,
+      max: -1,
       atOrBelow: 1,
       ...fill,
     })) {
@@ -312,7 +323,7 @@ describe('need run', () => {
             onHand,
             onTheWay,
             owed,
-            min,
+            level: min,
             refillTo: max,
             atOrBelow: atOrBelow ? 1 : 0,
             orderMinimum: r.minimum,
@@ -321,7 +332,10 @@ describe('need run', () => {
             rounding: 0,
           });
           const policy = minMax(min, max, atOrBelow ? 'at_or_below' : 'strictly_below');
-          const sum = reckon({ onHand, blocked: 0, onTheWay, inTrays: 0, owed }, policy, { ...r, mode: 'up' });
+          const sum = reckon({ onHand, blocked: 0, onTheWay, inTrays: 0, owed, planned: 0 }, policy, {
+            ...r,
+            mode: 'up',
+          });
           expect(run).toMatchObject({ position: sum.position, shortage: sum.toBuy, quantity: sum.quantity });
           // Second opinion with fraction.js.
           const here = new Fraction(onHand).add(onTheWay).sub(owed);
@@ -338,7 +352,7 @@ describe('need run', () => {
   });
 
   test('no policy, no need', () => {
-    expect(one({ planned: 0, onHand: 0, min: units(5), refillTo: units(9) })).toEqual({
+    expect(one({ rule: 0, onHand: 0, level: units(5), refillTo: units(9) })).toEqual({
       position: 0,
       shortage: 0,
       quantity: 0,
@@ -348,7 +362,7 @@ describe('need run', () => {
 
   test('a need accepted smaller than suggested stays away until the shortage has grown by a usual pack', () => {
     const decided = {
-      min: units(30),
+      level: units(30),
       refillTo: units(60),
       packMicro: units(10),
       onHand: units(5),

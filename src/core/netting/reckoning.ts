@@ -1,23 +1,50 @@
+import type { LotForLot } from '@/core/projection';
 import type { Quantity } from '@/core/quantity';
-import { netRequirement } from './netRequirement';
+import type { DatedPlan, LevelPlan, PlanTermLabel } from './plan';
 import { type PositionParts, position } from './position';
 import { type OrderRule, roundOrder, silences } from './roundOrder';
-import { type MinMax, refillLevel } from './suggest';
+import { shortageOf } from './shortage';
 
-export type TermLabel = 'refill_to_max' | 'refill_to_min' | 'on_hand' | 'blocked' | 'on_the_way' | 'in_trays' | 'owed';
+export type TermLabel =
+  | PlanTermLabel
+  | 'on_hand'
+  | 'blocked'
+  | 'on_the_way'
+  | 'in_trays'
+  | 'owed'
+  | 'planned'
+  | 'asked_in_window'
+  | 'safety_floor';
 
 /** One line of the sum, as on paper. `quantity` is printed unsigned beside its operator. */
-export type Term = { readonly label: TermLabel; readonly operator: '+' | '-'; readonly quantity: Quantity };
+export type Term = {
+  readonly label: TermLabel;
+  readonly operator: '+' | '-';
+  readonly quantity: Quantity;
+  readonly over?: { readonly perDay: Quantity; readonly days: number };
+};
 
-export type StepLabel = 'supplier_minimum' | 'whole_packs';
-export type Step = { readonly label: StepLabel; readonly quantity: Quantity; readonly added: Quantity };
+export type StepLabel = 'fixed_multiples' | 'supplier_minimum' | 'whole_packs';
+export type Step = {
+  readonly label: StepLabel;
+  readonly quantity: Quantity;
+  readonly added: Quantity;
+  /** So many times the fixed quantity. */
+  readonly times?: number;
+};
 
 /** How a suggested quantity came about: the terms add up to `toBuy`; each step then says what rounding made of it. */
 export type Reckoning = {
+  readonly kind: LevelPlan['kind'];
   readonly terms: readonly Term[];
   readonly position: Quantity;
+  /** The trigger level. */
   readonly level: Quantity;
-  readonly trigger: MinMax['trigger'];
+  readonly trigger: LevelPlan['trigger'];
+  /** Whether the trigger fires. */
+  readonly raised: boolean;
+  /** Lot-for-lot: the first day that falls below, counted from today; null without a need, and for other kinds. */
+  readonly day: number | null;
   readonly toBuy: Quantity;
   readonly steps: readonly Step[];
   readonly quantity: Quantity;
@@ -25,39 +52,90 @@ export type Reckoning = {
   readonly multiplePacks: number;
 };
 
-const term = (label: TermLabel, sign: 1 | -1, quantity: Quantity): Term => ({
+const term = (label: TermLabel, sign: 1 | -1, quantity: Quantity, over?: Term['over']): Term => ({
   label,
   operator: sign * Math.sign(quantity || 1) > 0 ? '+' : '-',
   quantity: Math.abs(quantity),
+  ...(over ? { over } : {}),
 });
 
-/** The reckoning of a min/max need. The same functions as in the need run, so sum and stored figure cannot differ.
- *  Every term is there also when it is zero; what the interface leaves out is its own affair. */
-export function reckon(parts: PositionParts, policy: MinMax, rule: OrderRule): Reckoning {
-  const to = refillLevel(policy);
+const stockTerms = (parts: PositionParts): Term[] => [
+  term('on_hand', -1, parts.onHand),
+  term('blocked', 1, parts.blocked),
+  term('on_the_way', -1, parts.onTheWay),
+  term('in_trays', -1, parts.inTrays),
+  term('owed', 1, parts.owed),
+  term('planned', 1, parts.planned),
+];
+
+/** The reckoning of a need. The same functions as in the need run, so sum and stored figure cannot differ.
+ *  Every term is there also when it is zero; what the interface leaves out is its own affair. With a fixed order quantity the
+ *  terms add up to what is missing to the reorder point, and the first step to whole multiples of it. */
+export function reckon(parts: PositionParts, plan: LevelPlan, rule: OrderRule): Reckoning {
   const here = position(parts);
-  const toBuy = netRequirement(here, policy.min, to, policy.trigger);
-  const quantity = roundOrder(toBuy, rule, silences(here, policy.min, policy.trigger === 'at_or_below'));
+  const shortage = shortageOf(here, plan);
+  const raised = shortage > 0;
+  const aim = plan.fixed > 0 ? plan.level : plan.refillTo;
+  const toBuy = raised ? Math.max(0, aim - here) : 0;
   const steps: Step[] = [];
-  const lifted = Math.max(toBuy, rule.minimum);
-  if (toBuy > 0 && lifted > toBuy) steps.push({ label: 'supplier_minimum', quantity: lifted, added: lifted - toBuy });
-  if (toBuy > 0 && rule.mode !== 'none') steps.push({ label: 'whole_packs', quantity, added: quantity - lifted });
+  if (raised && plan.fixed > 0)
+    steps.push({ label: 'fixed_multiples', quantity: shortage, added: shortage - toBuy, times: shortage / plan.fixed });
   return {
-    terms: [
-      term(policy.refill === 'up_to_min' ? 'refill_to_min' : 'refill_to_max', 1, to),
-      term('on_hand', -1, parts.onHand),
-      term('blocked', 1, parts.blocked),
-      term('on_the_way', -1, parts.onTheWay),
-      term('in_trays', -1, parts.inTrays),
-      term('owed', 1, parts.owed),
-    ],
+    kind: plan.kind,
+    terms: [...plan.terms.map((t) => term(t.label, 1, t.quantity, t.over)), ...stockTerms(parts)],
     position: here,
-    level: policy.min,
-    trigger: policy.trigger,
+    level: plan.level,
+    trigger: plan.trigger,
+    raised,
+    day: null,
     toBuy,
-    steps,
-    quantity,
-    packMicro: rule.packMicro,
-    multiplePacks: rule.multiplePacks,
+    ...roundingSteps(steps, shortage, rule, silences(here, plan.level, plan.trigger === 'at_or_below')),
   };
+}
+
+/** The same for lot-for-lot: safety stock + all that is asked for until the deepest point of the window − stock and what comes
+ *  until then. */
+export function reckonLot(parts: PositionParts, plan: DatedPlan, found: LotForLot, rule: OrderRule): Reckoning {
+  const floor = plan.keepSafety ? plan.safety : 0;
+  const { day, quantity: toBuy, days } = found;
+  const until = day === null ? 0 : deepest(found, plan.windowDays);
+  const sum = (of: 'receipts' | 'orders' | 'dependent' | 'forecast') =>
+    days.slice(0, until + 1).reduce((a, d) => a + d[of], 0);
+  const stock = plan.useStock ? parts.onHand - parts.blocked : Math.min(0, parts.onHand - parts.blocked);
+  return {
+    kind: 'lot_for_lot',
+    terms: [
+      term('safety_floor', 1, floor),
+      { ...term('asked_in_window', 1, sum('orders') + sum('forecast')), over: { perDay: 0, days: until + 1 } },
+      term('planned', 1, sum('dependent')),
+      term('owed', 1, parts.owed),
+      term('on_hand', -1, stock),
+      term('on_the_way', -1, sum('receipts')),
+    ],
+    position: position(parts),
+    level: floor,
+    trigger: 'strictly_below',
+    raised: day !== null,
+    day,
+    toBuy,
+    ...roundingSteps([], toBuy, rule, toBuy),
+  };
+}
+
+/** The day of the window on which most is missing. */
+function deepest({ day, days }: LotForLot, windowDays: number): number {
+  const from = day ?? 0;
+  let at = from;
+  for (let d = from; d < Math.min(days.length, from + windowDays); d += 1)
+    if ((days[d]?.closing ?? 0) < (days[at]?.closing ?? 0)) at = d;
+  return at;
+}
+
+function roundingSteps(steps: Step[], shortage: Quantity, rule: OrderRule, silent: Quantity) {
+  const quantity = roundOrder(shortage, rule, silent);
+  const lifted = Math.max(shortage, rule.minimum);
+  if (shortage > 0 && lifted > shortage)
+    steps.push({ label: 'supplier_minimum', quantity: lifted, added: lifted - shortage });
+  if (shortage > 0 && rule.mode !== 'none') steps.push({ label: 'whole_packs', quantity, added: quantity - lifted });
+  return { steps, quantity, packMicro: rule.packMicro, multiplePacks: rule.multiplePacks };
 }

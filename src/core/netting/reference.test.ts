@@ -43,6 +43,7 @@ describe('netting reference', () => {
         onTheWay: units((input.on_order ?? 0) + (input.in_transit ?? 0)),
         inTrays: 0,
         owed: units((input.committed ?? 0) + (input.backordered ?? 0)),
+        planned: 0,
       });
       const level = units(input.min ?? input.reorder_point ?? 0);
       const raw =

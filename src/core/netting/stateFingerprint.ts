@@ -29,17 +29,25 @@ export function stateFingerprints(
     input.onTheWay,
     input.inTrays,
     input.owed,
+    input.level,
+    input.max,
+    out.planned,
     out.position,
     out.shortage,
     out.quantity,
     out.cover,
+    out.excess,
     nextDue,
   ];
   const width = locationIds.length;
   const digests = new Float64Array(input.count);
   for (let at = 0; at < input.count; at += 1) {
     let a = mix(0x9747b28c, sourceIds[at] as number);
-    let b = mix(0x1b873593, (locationIds[at % width] as number) * 4 + (out.state[at] as number));
+    let b = mix(
+      0x1b873593,
+      (locationIds[at % width] as number) * 8 + (out.state[at] as number) * 2 + (out.below[at] as number),
+    );
+    a = mix(a, input.suppliedBy[at] as number);
     for (let c = 0; c < quantities.length; c += 1) {
       const value = (quantities[c] as Float64Array)[at] as number;
       a = mix(mix(a, value | 0), high(value));

@@ -1,22 +1,16 @@
-import type { EffectivePolicy } from '@/core/policy';
 import type { Quantity } from '@/core/quantity';
-import { netRequirement } from './netRequirement';
+import type { LevelPlan } from './plan';
 import { type OrderRule, roundOrder, silences } from './roundOrder';
-
-export type MinMax = Extract<EffectivePolicy, { kind: 'min_max' }>;
-
-/** The level a policy refills to; without a maximum that is the minimum. */
-export const refillLevel = (policy: MinMax): Quantity =>
-  policy.refill === 'up_to_min' ? policy.min : (policy.max ?? policy.min);
+import { shortageOf } from './shortage';
 
 export type Suggestion = { readonly raw: Quantity; readonly quantity: Quantity };
 
 /** What to buy for one item at one location: requirement, then rounding to how the source sells.
  *  A minimum of 0 with nothing missing triggers without a quantity and so raises no need. */
-export function suggest(position: Quantity, policy: MinMax, rule: OrderRule): Suggestion {
-  const raw = netRequirement(position, policy.min, refillLevel(policy), policy.trigger);
+export function suggest(position: Quantity, plan: LevelPlan, rule: OrderRule): Suggestion {
+  const raw = shortageOf(position, plan);
   if (raw <= 0) return { raw: 0, quantity: 0 };
-  return { raw, quantity: roundOrder(raw, rule, silences(position, policy.min, policy.trigger === 'at_or_below')) };
+  return { raw, quantity: roundOrder(raw, rule, silences(position, plan.level, plan.trigger === 'at_or_below')) };
 }
 
 /** Whether a decided need comes back: its own tray line or order aside, the shortage has grown by a usual pack

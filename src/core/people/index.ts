@@ -1,3 +1,4 @@
+export { type AlertHow, type AlertMatter, type AlertRule, alertMatters, isMailAddress } from './alerts';
 export { checkName, checkPassword, checkPerson, initialsOf, type PersonFault } from './newPerson';
 export { responsibleBuyer } from './responsibleBuyer';
 export {

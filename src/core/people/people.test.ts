@@ -1,4 +1,4 @@
-import { type Actor, may, type Right, type Role, roles } from '.';
+import { type Actor, isMailAddress, may, type Right, type Role, roles } from '.';
 
 const actor = (role: string, change: Partial<Actor> = {}): Actor => ({
   userId: 1,
@@ -63,4 +63,11 @@ describe('rights', () => {
     });
     expect(may(actor('owner'), 'orders.approve', { amount: { net: 9e12, currency: 'EUR' } }).ok).toBe(true);
   });
+});
+
+test('what can be a mail address', () => {
+  expect(['mira@quillon.example', 'm.rook+alerts@mail.quillon.example'].every(isMailAddress)).toBe(true);
+  expect(
+    ['', 'mira', 'mira@quillon', '@quillon.example', 'a b@c.de', 'a@b@c.de', 'Mira <m@q.example>'].some(isMailAddress),
+  ).toBe(false);
 });
