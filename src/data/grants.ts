@@ -10,6 +10,8 @@ const appendOnly = new Set([
   'receipt_reversal',
   'stock_document',
   'stock_document_line',
+  'till_day',
+  'movement_lot',
 ]);
 /** Rows that may go: sessions, marks, keys by age, lines of drafts, an override that is reset, what is on file and nothing
  *  refers to (foreign keys see to that). */
@@ -21,6 +23,9 @@ const deletable = new Set([
   'order_line',
   'delivery_part',
   'policy',
+  'policy_default',
+  'stock_reason',
+  'policy_season',
   'undo_step',
   'job',
   'kept_list',
@@ -47,6 +52,10 @@ const deletable = new Set([
   'invitation',
   'app_user_location',
   'own_role',
+  'count_plan',
+  'count_plan_item',
+  'alert_rule',
+  'alert',
 ]);
 
 /** Gives the application's account only what it needs, table by table; run by the owner account after migrations. */

@@ -11,14 +11,14 @@ export type AllocationRow = Pair & {
 
 const columns = `id, item_id AS itemId, location_id AS locationId, quantity, taken, promised_to AS promisedTo, state`;
 
-/** Adds to what is allocated of a level if that much is free; false when it is not. */
-export async function allocateIfFree(tx: Tx, pair: Pair, quantity: string): Promise<boolean> {
+/** Adds to what is allocated of a level if that much is free beyond what is kept back; false when it is not. */
+export async function allocateIfFree(tx: Tx, pair: Pair, quantity: string, keep: string): Promise<boolean> {
   const { itemId, locationId } = pair;
   const done = await tx.run(
     `UPDATE level SET allocated = allocated + :quantity
       WHERE item_id = :itemId AND location_id = :locationId
-        AND on_hand - blocked - inspection - allocated >= :quantity`,
-    { itemId, locationId, quantity },
+        AND on_hand - blocked - inspection - allocated >= :quantity + :keep`,
+    { itemId, locationId, quantity, keep },
   );
   return done.affected === 1;
 }

@@ -42,6 +42,8 @@ export type Change = {
     | 'receipt'
     | 'transfer'
     | 'stock_document'
+    | 'stock_count'
+    | 'count_plan'
     | 'allocation'
     | 'company'
     | 'supplier'
@@ -79,7 +81,7 @@ export const readChanges = (tx: Tx, entity: Change['entity'], entityId: number) 
   );
 
 /** What is numbered: purchase orders, goods receipts, sales, counts, transfers, items. */
-export type NumberPattern = 'PO' | 'GR' | 'SA' | 'CN' | 'TR' | 'IT';
+export type NumberPattern = 'PO' | 'GR' | 'SA' | 'CN' | 'CR' | 'TR' | 'IT';
 
 /** The next number of a pattern in a period: one counter row, drawn as late as possible, so it follows the rollback. */
 export async function drawNumber(tx: Tx, pattern: NumberPattern, period: string): Promise<number> {

@@ -9,6 +9,7 @@ export type ItemRow = {
   number: string;
   name: string;
   category: string;
+  categoryId: number;
   unitName: string;
   baseUnit: string;
   status: 'active' | 'phase_out' | 'stopped';
@@ -17,15 +18,21 @@ export type ItemRow = {
   standardCost: string | null;
   stockKept: number;
   saleDecimals: number;
+  /** 0: nobody records what goes out; a count tells. */
+  useRecorded: number;
   availability: 'available' | 'to_order' | 'not_available';
   toComplete: number;
   buyerNote: string;
   version: number;
+  /** The pack it is usually sent in between our places. */
+  usualSendPackId: number | null;
 };
 
-const itemColumns = `i.id, i.number, i.name, c.name AS category, i.unit_name AS unitName, i.base_unit AS baseUnit, i.status, i.maker,
+const itemColumns = `i.id, i.number, i.name, c.name AS category, i.category_id AS categoryId, i.unit_name AS unitName, i.base_unit AS baseUnit, i.status, i.maker,
   i.sale_price AS salePrice, i.standard_cost AS standardCost, i.stock_kept AS stockKept, i.sale_decimals AS saleDecimals,
-  i.availability, i.to_complete AS toComplete, i.buyer_note AS buyerNote, i.version`;
+  i.use_recorded AS useRecorded,
+  i.availability, i.to_complete AS toComplete, i.buyer_note AS buyerNote,
+  i.usual_send_pack_id AS usualSendPackId, i.version`;
 
 export const findItem = (tx: Tx, id: number) =>
   tx.row<ItemRow>(`SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id = :id`, { id });
@@ -359,3 +366,21 @@ export async function insertSource(tx: Tx, itemId: number, supplierId: number): 
     ...{ itemId, supplierId, preference },
   });
 }
+
+/** Makers of the items on file, those that are named. */
+export const readMakers = async (tx: Tx): Promise<string[]> =>
+  (await tx.rows<{ maker: string }>("SELECT DISTINCT maker FROM item WHERE maker <> '' ORDER BY maker LIMIT 300")).map(
+    (r) => r.maker,
+  );
+
+/** The category of every item. */
+export const readItemCategories = async (tx: Tx): Promise<Map<number, number>> =>
+  new Map((await tx.arrays('SELECT id, category_id FROM item')) as [number, number][]);
+
+/** Sale prices of items as they are said of the base unit everywhere; those without one are left out. */
+export const readSaleTerms = (tx: Tx, itemIds: readonly number[]) =>
+  tx.rowsOf<{ itemId: number; amount: string; withTax: boolean; taxRate: string | null }>(
+    `SELECT id AS itemId, sale_price AS amount, sale_with_tax = 1 AS withTax, sale_tax_rate AS taxRate FROM item
+      WHERE sale_price IS NOT NULL AND id IN (?)`,
+    itemIds,
+  );

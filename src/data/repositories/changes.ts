@@ -24,6 +24,10 @@ const columns = `c.id, c.at, COALESCE(u.name, '') AS who, c.entity, c.entity_id 
                 WHEN 'user' THEN (SELECT name FROM app_user WHERE id = c.entity_id)
                 WHEN 'order' THEN (SELECT COALESCE(number, 'draft') FROM purchase_order WHERE id = c.entity_id)
                 WHEN 'receipt' THEN (SELECT number FROM goods_receipt WHERE id = c.entity_id)
+                WHEN 'transfer' THEN (SELECT number FROM transfer WHERE id = c.entity_id)
+                WHEN 'stock_count' THEN (SELECT number FROM stock_count WHERE id = c.entity_id)
+                WHEN 'count_plan' THEN (SELECT name FROM count_plan WHERE id = c.entity_id)
+                WHEN 'stock_document' THEN (SELECT number FROM stock_document WHERE id = c.entity_id)
                 WHEN 'import' THEN (SELECT file_name FROM import_run WHERE id = c.entity_id)
                 ELSE NULL END AS name`;
 

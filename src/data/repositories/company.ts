@@ -63,7 +63,7 @@ export async function insertCompany(tx: Tx, c: { name: string; currency: string;
 export const setNeedsAsOf = (tx: Tx, date: string) =>
   tx.run('UPDATE company SET needs_as_of = :date WHERE id = 1', { date });
 
-export const setDemandAsOf = (tx: Tx, date: string) =>
+export const setDemandAsOf = (tx: Tx, date: string | null) =>
   tx.run('UPDATE company SET demand_as_of = :date WHERE id = 1', { date });
 
 /** Places where people work; transit is none of them. */
@@ -131,4 +131,31 @@ export const updateCompanyTerms = (tx: Tx, t: CompanyTermsRow) =>
     `UPDATE company SET name = :name, invoice_address = :invoiceAddress, cost_order = :costOrder, item_prefix = :itemPrefix,
             mail_from = :mailFrom WHERE id = 1`,
     t,
+  );
+
+/** Limits of the classes in thousandths, and which lead time counts. */
+export type ClassLimits = {
+  readonly abcA: number;
+  readonly abcB: number;
+  readonly xyzX: number;
+  readonly xyzY: number;
+  readonly leadTimeRule: 'measured' | 'stated';
+  readonly leadTimeLeast: number;
+  readonly leadTimeEmpirical: number;
+};
+
+const limits = `SELECT abc_a AS abcA, abc_b AS abcB, xyz_x AS xyzX, xyz_y AS xyzY, lead_time_rule AS leadTimeRule,
+  lead_time_least AS leadTimeLeast, lead_time_empirical AS leadTimeEmpirical FROM company WHERE id = 1`;
+
+export async function readClassLimits(tx: Tx, lock = false): Promise<ClassLimits> {
+  const row = await tx.row<ClassLimits>(lock ? `${limits} FOR UPDATE` : limits);
+  if (!row) throw new Error('the company is not set up');
+  return row;
+}
+
+export const updateClassLimits = (tx: Tx, l: ClassLimits) =>
+  tx.run(
+    `UPDATE company SET abc_a = :abcA, abc_b = :abcB, xyz_x = :xyzX, xyz_y = :xyzY, lead_time_rule = :leadTimeRule,
+            lead_time_least = :leadTimeLeast, lead_time_empirical = :leadTimeEmpirical WHERE id = 1`,
+    l,
   );

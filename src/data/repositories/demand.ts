@@ -38,22 +38,54 @@ export async function readFirstDays(tx: Tx, itemIds: readonly number[]): Promise
   );
 }
 
-export type RateRow = Pair & { readonly perDay: string };
+export type RateRow = Pair & {
+  readonly perDay: string;
+  /** Standard deviation of a day's use. */
+  readonly sdPerDay: string;
+  /** Days that were counted. */
+  readonly days: number;
+  /** What a year of it costs, minor units; null where no cost is known. */
+  readonly annualMinor: number | null;
+  /** Of whole weeks, in thousandths. */
+  readonly variation: number | null;
+};
+export type ClassedRate = RateRow & { readonly abc: 'A' | 'B' | 'C' | null; readonly xyz: 'X' | 'Y' | 'Z' | null };
 
-export async function readRates(tx: Tx, itemIds: readonly number[]): Promise<RateRow[]> {
+export async function readRates(tx: Tx, itemIds: readonly number[]): Promise<ClassedRate[]> {
   const ids = list('id', itemIds);
   if (!ids) return [];
-  return tx.rows<RateRow>(
-    `SELECT item_id AS itemId, location_id AS locationId, per_day AS perDay FROM demand_rate WHERE item_id IN (${ids.sql})`,
+  return tx.rows<ClassedRate>(
+    `SELECT item_id AS itemId, location_id AS locationId, per_day AS perDay, sd_per_day AS sdPerDay, days_counted AS days,
+            annual_minor AS annualMinor, variation_thousandths AS variation, abc, xyz
+       FROM demand_rate WHERE item_id IN (${ids.sql})`,
     ids.values,
   );
 }
 
+const rateColumns = ['per_day', 'sd_per_day', 'days_counted', 'annual_minor', 'variation_thousandths', 'measured_on'];
+
 export const upsertRates = (tx: Tx, rows: readonly RateRow[], measuredOn: string) =>
   tx.insertMany(
-    'INSERT INTO demand_rate (item_id, location_id, per_day, measured_on)',
-    rows.map((r) => [r.itemId, r.locationId, r.perDay, measuredOn]),
-    'ON DUPLICATE KEY UPDATE per_day = VALUES(per_day), measured_on = VALUES(measured_on)',
+    `INSERT INTO demand_rate (item_id, location_id, ${rateColumns.join(', ')})`,
+    rows.map((r) => [
+      ...[r.itemId, r.locationId, r.perDay, r.sdPerDay, r.days, r.annualMinor, r.variation],
+      measuredOn,
+    ]),
+    `ON DUPLICATE KEY UPDATE ${rateColumns.map((c) => `${c} = VALUES(${c})`).join(', ')}`,
+  );
+
+/** What classes are made from, of everything: item, place, value of a year, variation in thousandths, classes it has. */
+export const readClassFigures = async (tx: Tx) =>
+  (await tx.arrays(
+    'SELECT item_id, location_id, COALESCE(annual_minor, 0), variation_thousandths, abc, xyz FROM demand_rate ORDER BY location_id, item_id',
+  )) as [number, number, number, number | null, 'A' | 'B' | 'C' | null, 'X' | 'Y' | 'Z' | null][];
+
+export const updateClasses = (tx: Tx, rows: readonly (Pair & { abc: string; xyz: string })[]) =>
+  tx.insertMany(
+    // Rows are there; the columns without a default only make the statement whole.
+    'INSERT INTO demand_rate (item_id, location_id, abc, xyz, per_day, measured_on)',
+    rows.map((r) => [r.itemId, r.locationId, r.abc, r.xyz, '1', '2000-01-01']),
+    'ON DUPLICATE KEY UPDATE abc = VALUES(abc), xyz = VALUES(xyz)',
   );
 
 export const deleteRate = (tx: Tx, { itemId, locationId }: Pair) =>

@@ -1,9 +1,14 @@
 import { atLocations, type Tx } from '../sql';
 
-export type FrameCounts = { needs: number; trays: number; orders: number; arrivals: number };
+export type FrameCounts = { needs: number; trays: number; orders: number; arrivals: number; alerts: number };
 
-/** Open needs, suppliers with something in their tray, orders not yet all in, orders expected at the person's places. */
-export async function readFrameCounts(tx: Tx, locations: readonly number[] | null): Promise<FrameCounts> {
+/** Open needs, suppliers with something in their tray, orders not yet all in, orders expected at the person's places, alerts
+ *  of the person that were not seen. */
+export async function readFrameCounts(
+  tx: Tx,
+  userId: number,
+  locations: readonly number[] | null,
+): Promise<FrameCounts> {
   const needs = atLocations('location_id', locations);
   const arrivals = atLocations('d.location_id', locations);
   const row = await tx.row<FrameCounts>(
@@ -16,8 +21,9 @@ export async function readFrameCounts(tx: Tx, locations: readonly number[] | nul
                JOIN delivery_part d ON d.order_line_id = l.id
               WHERE o.state IN ('approved','sent') AND d.location_id IS NOT NULL
                 AND d.base_quantity > d.received_quantity + d.cancelled_quantity
-                ${arrivals.sql}) AS arrivals`,
-    needs.values,
+                ${arrivals.sql}) AS arrivals,
+            (SELECT COUNT(*) FROM alert WHERE user_id = :userId AND live = 1 AND seen_at IS NULL) AS alerts`,
+    { ...needs.values, userId },
   );
-  return row ?? { needs: 0, trays: 0, orders: 0, arrivals: 0 };
+  return row ?? { needs: 0, trays: 0, orders: 0, arrivals: 0, alerts: 0 };
 }

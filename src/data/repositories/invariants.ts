@@ -42,7 +42,8 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
     name: 'a transfer is received when nothing of it is on the way',
     sql: `SELECT COUNT(*) AS n FROM (SELECT t.id, t.state, SUM(l.shipped - l.received - l.lost) AS open
             FROM transfer t LEFT JOIN transfer_line l ON l.transfer_id = t.id GROUP BY t.id, t.state) x
-          WHERE x.open IS NULL OR (x.state = 'received') <> (x.open = 0)`,
+          WHERE x.open IS NULL OR (x.state IN ('shipped', 'received') AND (x.state = 'received') <> (x.open = 0))
+             OR (x.state NOT IN ('shipped', 'received') AND x.open <> 0)`,
   },
   {
     name: 'a transfer moves value without making or losing any',
@@ -50,14 +51,37 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
             SELECT m.document_id, m.document_line, SUM(m.on_hand_change) q, SUM(m.value_change_minor + m.variance_minor) v
               FROM movement m WHERE m.document_kind = 'transfer' GROUP BY m.document_id, m.document_line
           ) x ON x.document_id = l.transfer_id AND x.document_line = l.line_no
-          WHERE x.q IS NULL OR x.q <> -l.lost OR x.v <> -l.lost_value_minor`,
+          WHERE (x.q IS NULL AND l.shipped > 0) OR COALESCE(x.q, 0) <> -l.lost OR COALESCE(x.v, 0) <> -l.lost_value_minor`,
   },
   {
-    name: 'every line of a sale or count has its movement',
+    name: 'what an approved transfer sends is promised for it, or was released because it is not there; nothing else is',
+    sql: `SELECT COUNT(*) AS n FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
+            JOIN allocation a ON a.id = l.allocation_id
+          WHERE a.item_id <> l.item_id OR a.location_id <> t.from_location_id
+             OR (t.state = 'approved' AND a.state = 'held' AND a.quantity <> l.approved)
+             OR (t.state <> 'approved' AND a.state = 'held')`,
+  },
+  {
+    name: 'every line of a sale, count or correction has its movement',
     sql: `SELECT COUNT(*) AS n FROM stock_document d JOIN stock_document_line l ON l.document_id = d.id
             LEFT JOIN movement m ON m.document_kind = d.kind AND m.document_id = d.id AND m.document_line = l.line_no
           WHERE COALESCE(m.on_hand_change, 0)
-             <> IF(l.moves_stock = 0, 0, IF(d.kind = 'sale', -l.quantity, l.quantity - l.expected))`,
+             <> IF(l.moves_stock = 0, 0, CASE d.kind WHEN 'sale' THEN -l.quantity WHEN 'correction' THEN l.quantity ELSE l.quantity - l.expected END)`,
+  },
+  {
+    name: 'what is left of lots is the sum of their movements',
+    sql: `SELECT COUNT(*) AS n FROM (SELECT lot_id, location_id, SUM(q) AS q FROM (
+              SELECT lot_id, location_id, quantity AS q FROM lot_level
+              UNION ALL SELECT lot_id, location_id, -quantity FROM movement_lot) x
+            GROUP BY lot_id, location_id HAVING SUM(q) <> 0) y`,
+  },
+  {
+    name: 'no more lies in lots than is there, and a serial number lies at one place',
+    sql: `SELECT (SELECT COUNT(*) FROM (SELECT k.item_id, l.location_id, SUM(l.quantity) AS q FROM lot_level l
+              JOIN lot k ON k.id = l.lot_id GROUP BY k.item_id, l.location_id HAVING q > 0) x
+              JOIN level v ON v.item_id = x.item_id AND v.location_id = x.location_id WHERE x.q > GREATEST(v.on_hand, 0))
+            + (SELECT COUNT(*) FROM (SELECT l.lot_id FROM lot_level l JOIN lot k ON k.id = l.lot_id
+              JOIN item i ON i.id = k.item_id AND i.tracking = 'serial' GROUP BY l.lot_id HAVING SUM(l.quantity) > 1) z) AS n`,
   },
   {
     name: 'inspection and blocked are never negative',
@@ -97,12 +121,22 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
             OR (state = 'put_back' AND number IS NOT NULL) OR (state = 'draft' AND number IS NOT NULL AND approved_at IS NULL)`,
   },
   {
+    name: 'a posted count has the document of its number with all that was counted, any other has none',
+    sql: `SELECT COUNT(*) AS n FROM stock_count c LEFT JOIN stock_document d ON d.id = c.document_id AND d.kind = 'count'
+            AND d.number = c.number AND d.location_id = c.location_id
+          WHERE (c.state = 'posted') <> (d.id IS NOT NULL) OR (d.id IS NOT NULL AND
+            (SELECT COUNT(counted) FROM stock_count_line l WHERE l.count_id = c.id)
+              <> (SELECT COUNT(*) FROM stock_document_line x WHERE x.document_id = d.id))`,
+  },
+  {
     name: 'no number is missing or beyond its counter',
     sql: `SELECT COUNT(*) AS n FROM number_counter c WHERE c.last_number <>
             CASE c.pattern WHEN 'PO' THEN (SELECT COUNT(*) FROM purchase_order o WHERE o.number LIKE CONCAT(c.period, '-%'))
               WHEN 'GR' THEN (SELECT COUNT(*) FROM goods_receipt r WHERE r.number LIKE CONCAT('R', c.period, '-%'))
               WHEN 'SA' THEN (SELECT COUNT(*) FROM stock_document d WHERE d.number LIKE CONCAT('S', c.period, '-%'))
-              WHEN 'CN' THEN (SELECT COUNT(*) FROM stock_document d WHERE d.number LIKE CONCAT('C', c.period, '-%'))
+              WHEN 'CR' THEN (SELECT COUNT(*) FROM stock_document d WHERE d.number LIKE CONCAT('K', c.period, '-%'))
+              WHEN 'CN' THEN (SELECT COUNT(*) FROM (SELECT number FROM stock_document WHERE kind = 'count' UNION
+                SELECT number FROM stock_count) d WHERE d.number LIKE CONCAT('C', c.period, '-%'))
               WHEN 'TR' THEN (SELECT COUNT(*) FROM transfer t WHERE t.number LIKE CONCAT('T', c.period, '-%')) END`,
   },
   {

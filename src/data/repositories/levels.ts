@@ -133,13 +133,15 @@ export type MovementKind =
   | 'opening'
   | 'receipt'
   | 'sale'
+  | 'correction'
   | 'transfer'
   | 'count'
+  | 'use'
   | 'receipt_reversal'
   | 'late_charge'
   | 'cost_adjustment';
 export type MovementDocument = {
-  readonly kind: 'receipt' | 'opening' | 'sales_day' | 'sale' | 'count' | 'transfer';
+  readonly kind: 'receipt' | 'opening' | 'sales_day' | 'sale' | 'count' | 'transfer' | 'correction';
   readonly id: number | null;
   readonly line: number | null;
 };
@@ -179,7 +181,7 @@ export function readMovements(tx: Tx, itemId: number, locationIds: readonly numb
             SUM(m.on_hand_change) OVER (PARTITION BY m.location_id ORDER BY m.posting) AS runningOnHand
        FROM movement m
        LEFT JOIN goods_receipt r ON m.document_kind = 'receipt' AND r.id = m.document_id
-       LEFT JOIN stock_document d ON m.document_kind IN ('sale', 'count') AND d.id = m.document_id
+       LEFT JOIN stock_document d ON m.document_kind IN ('sale', 'count', 'correction') AND d.id = m.document_id
        LEFT JOIN transfer t ON m.document_kind = 'transfer' AND t.id = m.document_id
        LEFT JOIN app_user u ON u.id = m.user_id
       WHERE m.item_id = :itemId ${at.sql}

@@ -1,7 +1,7 @@
 import type { Barcode } from '@/core/codes';
 import type { Tx } from '../sql';
 
-export type ListKind = 'needs' | 'trays' | 'orders' | 'items' | 'policies';
+export type ListKind = 'needs' | 'trays' | 'orders' | 'items' | 'policies' | 'stock';
 
 export type ListInsert = {
   readonly name: string;
@@ -69,6 +69,7 @@ const ITEM_OF_CODE = `(i.number = :code OR i.id IN (SELECT b.item_id FROM barcod
 /** Ids of entries that a scanned code means, per kind of list. */
 const codeQueries: Readonly<Record<ListKind, string>> = {
   items: `SELECT i.id FROM item i WHERE ${ITEM_OF_CODE}`,
+  stock: `SELECT i.id FROM item i WHERE ${ITEM_OF_CODE}`,
   policies: `SELECT i.id FROM item i WHERE ${ITEM_OF_CODE}`,
   needs: `SELECT n.id FROM need n JOIN item i ON i.id = n.item_id WHERE ${ITEM_OF_CODE}`,
   trays: `SELECT t.id FROM tray_line t JOIN item i ON i.id = t.item_id WHERE ${ITEM_OF_CODE}`,

@@ -222,3 +222,7 @@ export const updateOwnRole = (tx: Tx, r: { id: number; name: string; rights: str
 export const deleteOwnRole = (tx: Tx, id: number) => tx.run('DELETE FROM own_role WHERE id = :id', { id });
 export const countRoleUsers = async (tx: Tx, role: string): Promise<number> =>
   Number((await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM app_user WHERE role = :role', { role }))?.n ?? 0);
+
+/** Names of everybody who has or had an account. */
+export const readPeopleNames = (tx: Tx) =>
+  tx.rows<{ id: number; name: string }>('SELECT id, name FROM app_user ORDER BY name');

@@ -102,12 +102,23 @@ export type StateRow = Pair & {
   readonly onTheWay: string;
   readonly inTrays: string;
   readonly owed: string;
+  /** Asked for by other places and suggested to those supplied from here. */
+  readonly planned: string;
   readonly position: string;
+  /** The level that raises a need, and the one above which there is too much; null where the policy has none. */
+  readonly level: string | null;
+  readonly max: string | null;
   readonly shortage: string;
   readonly suggested: string;
   /** Days that the stock lasts at its use per day, one decimal; null without use. */
   readonly coverDays: string | null;
+  /** Beyond the maximum and a pack. */
+  readonly excess: string;
+  /** 1 = what lies there unpromised has come to the level. */
+  readonly belowMin: number;
   readonly sourceId: number | null;
+  /** The place that sends it here; null = bought. */
+  readonly supplyLocationId: number | null;
   readonly needState: 'none' | 'open' | 'decided';
   /** When time alone changes this, UTC; null = never. */
   readonly nextDueAt: string | null;
@@ -120,11 +131,17 @@ const stateColumns = [
   'on_the_way',
   'in_trays',
   'owed',
+  'planned',
   'position_quantity',
+  'level_quantity',
+  'max_quantity',
   'shortage',
   'suggested',
   'cover_days',
+  'excess',
+  'below_min',
   'source_id',
+  'supply_location_id',
   'need_state',
   'next_due_at',
   'fingerprint',
@@ -141,11 +158,17 @@ export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
       r.onTheWay,
       r.inTrays,
       r.owed,
+      r.planned,
       r.position,
+      r.level,
+      r.max,
       r.shortage,
       r.suggested,
       r.coverDays,
+      r.excess,
+      r.belowMin,
       r.sourceId,
+      r.supplyLocationId,
       r.needState,
       r.nextDueAt,
       r.fingerprint,
@@ -163,8 +186,9 @@ export async function readStates(
   const at = atLocations('location_id', locationIds);
   return tx.rows<StateRow>(
     `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
-            in_trays AS inTrays, owed, position_quantity AS position, shortage, suggested, cover_days AS coverDays, source_id AS sourceId,
-            need_state AS needState, next_due_at AS nextDueAt, fingerprint
+            in_trays AS inTrays, owed, planned, position_quantity AS position, level_quantity AS level, max_quantity AS max,
+            shortage, suggested, cover_days AS coverDays, excess, below_min AS belowMin, source_id AS sourceId,
+            supply_location_id AS supplyLocationId, need_state AS needState, next_due_at AS nextDueAt, fingerprint
        FROM item_location_state WHERE item_id IN (${ids.sql}) ${at.sql}`,
     { ...ids.values, ...at.values },
   );
@@ -176,13 +200,16 @@ export type NeedRow = Pair & {
   readonly shortage: string;
   readonly suggested: string;
   readonly sourceId: number | null;
+  readonly supplyLocationId: number | null;
+  /** Its causes, parted by commas, in their fixed order. */
+  readonly cause: string;
   readonly fingerprint: string;
   readonly lastDecisionId: number | null;
   readonly firstSeen: string;
 };
 
 const needColumns = `id, item_id AS itemId, location_id AS locationId, state, shortage, suggested, source_id AS sourceId,
-                     fingerprint, last_decision_id AS lastDecisionId, first_seen AS firstSeen`;
+                     supply_location_id AS supplyLocationId, cause, fingerprint, last_decision_id AS lastDecisionId, first_seen AS firstSeen`;
 
 /** Ordinary needs of these pairs, locked in id order. */
 export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedRow[]> {
@@ -207,19 +234,25 @@ export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedR
 export const lockNeed = (tx: Tx, id: number) =>
   tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id FOR UPDATE`, { id });
 
-export type OpenNeed = Pick<NeedRow, 'id' | 'itemId' | 'suggested' | 'sourceId' | 'fingerprint'> & {
+export type OpenNeed = Pick<
+  NeedRow,
+  'id' | 'itemId' | 'suggested' | 'sourceId' | 'supplyLocationId' | 'fingerprint'
+> & {
   readonly supplierId: number | null;
 };
 
-/** Open needs in the order of the list: by supplier, those without one last, then by item and place. */
+/** Open needs in the order of the list: by supplier, then by the place that sends, those with neither last; then by item and
+ *  place. */
 export function readOpenNeeds(tx: Tx, locationIds: readonly number[] | null): Promise<OpenNeed[]> {
   const at = atLocations('n.location_id', locationIds);
   return tx.rows<OpenNeed>(
-    `SELECT n.id, n.item_id AS itemId, n.suggested, n.source_id AS sourceId, n.fingerprint, s.id AS supplierId
+    `SELECT n.id, n.item_id AS itemId, n.suggested, n.source_id AS sourceId,
+            n.supply_location_id AS supplyLocationId, n.fingerprint, s.id AS supplierId
        FROM need n JOIN item i ON i.id = n.item_id JOIN location l ON l.id = n.location_id
        LEFT JOIN source f ON f.id = n.source_id LEFT JOIN supplier s ON s.id = f.supplier_id
+       LEFT JOIN location p ON p.id = n.supply_location_id
       WHERE n.state = 'open' ${at.sql}
-      ORDER BY s.id IS NULL, s.name, s.id, i.name, i.id, l.sort_order, l.id`,
+      ORDER BY s.id IS NULL AND p.id IS NULL, s.id IS NULL, p.sort_order, p.id, s.name, s.id, i.name, i.id, l.sort_order, l.id`,
     at.values,
   );
 }
@@ -237,6 +270,8 @@ export type NeedChange = Pair & {
   readonly shortage: string;
   readonly suggested: string;
   readonly sourceId: number | null;
+  readonly supplyLocationId: number | null;
+  readonly cause: string;
   readonly fingerprint: string;
   readonly firstSeen: string;
   readonly at: string;
@@ -244,21 +279,24 @@ export type NeedChange = Pair & {
 
 export const upsertNeeds = (tx: Tx, rows: readonly NeedChange[]) =>
   tx.insertMany(
-    `INSERT INTO need (item_id, location_id, state, cause, shortage, suggested, source_id, fingerprint, first_seen, changed_at)`,
+    `INSERT INTO need (item_id, location_id, state, cause, shortage, suggested, source_id, supply_location_id,
+       fingerprint, first_seen, changed_at)`,
     rows.map((r) => [
       r.itemId,
       r.locationId,
       r.state,
-      r.state === 'none' ? '' : 'below_min',
+      r.cause,
       r.shortage,
       r.suggested,
       r.sourceId,
+      r.supplyLocationId,
       r.fingerprint,
       r.firstSeen,
       r.at,
     ]),
     `ON DUPLICATE KEY UPDATE state = VALUES(state), cause = VALUES(cause), shortage = VALUES(shortage),
-       suggested = VALUES(suggested), source_id = VALUES(source_id), fingerprint = VALUES(fingerprint),
+       suggested = VALUES(suggested), source_id = VALUES(source_id), supply_location_id = VALUES(supply_location_id),
+       fingerprint = VALUES(fingerprint),
        first_seen = VALUES(first_seen), changed_at = VALUES(changed_at)`,
   );
 

@@ -79,6 +79,7 @@ export type ExpectedRow = {
   locationId: number;
   itemId: number | null;
   itemNumber: string | null;
+  tracking: 'none' | 'lot' | 'serial' | null;
   description: string;
   unitName: string | null;
   packName: string;
@@ -101,7 +102,7 @@ export async function readExpected(
   const at = atLocations('d.location_id', locationIds);
   return tx.rows<ExpectedRow>(
     `SELECT d.id AS partId, o.id AS orderId, o.number AS orderNumber, o.state AS orderState, o.currency, s.name AS supplier,
-            d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, l.description,
+            d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, i.tracking, l.description,
             i.unit_name AS unitName, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
             d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
             d.received_packs AS receivedPacks, d.cancelled_quantity AS cancelled,

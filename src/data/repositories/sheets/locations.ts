@@ -4,7 +4,7 @@ import { readRecords, upsertMany, type Wanted } from './record';
 
 const sql = {
   select: `l.code, l.name, l.kind, l.address, l.invoice_address, COALESCE(s.code, '') AS supplied_by, l.van_days,
-           l.working_days, l.receiving_days, l.latitude, l.longitude, l.status`,
+           l.travel_days, l.working_days, l.receiving_days, l.latitude, l.longitude, l.status`,
   from: `location l LEFT JOIN location s ON s.id = l.supplied_by_id`,
   id: 'l.id',
   key: 'l.code',
@@ -19,7 +19,17 @@ export const upsertLocations = (tx: Tx, rows: readonly (readonly SqlValue[])[]) 
     tx,
     'location',
     [
-      ...['code', 'name', 'kind', 'address', 'invoice_address', 'van_days', 'working_days', 'receiving_days'],
+      ...[
+        'code',
+        'name',
+        'kind',
+        'address',
+        'invoice_address',
+        'van_days',
+        'travel_days',
+        'working_days',
+        'receiving_days',
+      ],
       ...['latitude', 'longitude', 'status', 'sort_order'],
     ],
     rows,

@@ -1,6 +1,6 @@
 import { list, type Tx } from '../../sql';
 import type { Pair } from '../levels';
-import { reader, writeMany, writer } from './record';
+import { reader, writeMany } from './record';
 
 /** Opening stock as it was posted; value in minor units. */
 export const readOpeningRecords = reader({
@@ -19,18 +19,6 @@ export async function readMovedPairs(tx: Tx, itemIds: readonly number[]): Promis
     ids.values,
   );
 }
-
-export const readPolicyRecords = reader({
-  select: `i.number AS item, COALESCE(l.code, '') AS location, p.kind AS policy, p.min_quantity AS min, p.max_quantity AS max`,
-  from: 'policy p JOIN item i ON i.id = p.item_id LEFT JOIN location l ON l.id = p.location_id',
-  id: 'p.id',
-  key: ['i.number', "COALESCE(l.code, '')"],
-});
-export const upsertPolicies = writer(
-  'policy',
-  ['item_id', 'location_id', 'kind', 'min_quantity', 'max_quantity'],
-  'version = policy.version + 1',
-);
 
 export const readDemandRecords = reader({
   select: 'i.number AS item, l.code AS location, d.day, d.quantity',

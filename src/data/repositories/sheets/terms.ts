@@ -94,6 +94,14 @@ export const readShippingRecords = reader({
 });
 export const upsertShippingWays = writer('shipping_way', ['name', 'note']);
 
+export const readReasonRecords = reader({
+  select: 'q.name, q.own_use, q.note',
+  from: 'stock_reason q',
+  id: 'q.id',
+  key: 'q.name',
+});
+export const upsertReasons = writer('stock_reason', ['name', 'own_use', 'note']);
+
 export const readChargeRecords = reader({
   select: `COALESCE(p.code, '') AS supplier, x.name, x.position, x.sign, x.amount_kind, x.amount, x.currency, x.on_charges,
            x.spread, x.into_cost, x.account`,

@@ -1,0 +1,128 @@
+import { addDays, type BusinessDate, type SupplyCalendar, type WorkCalendar, weekOf } from '@/core/calendar';
+import { type LeadTimeInUse, type LeadTimeRule, leadTimeInUse, type MeasuredLeadTime } from '@/core/leadtime';
+import type { Tx } from '../sql';
+
+type Stated = { readonly days: number; readonly kind: 'working' | 'calendar' };
+
+/** Slots, closures and receiving days of all suppliers and places, as calendars; and the lead times that count. */
+export type Calendars = {
+  /** How an order from a supplier comes to a place, by its own or the supplier's lead time. */
+  readonly supply: (supplierId: number, stated: Stated, locationId: number | null) => SupplyCalendar;
+  /** How goods come from one of our places to another: on the days of the van (any day without one), so many days on the road,
+   *  received when the place receives. */
+  readonly sending: (toLocationId: number) => SupplyCalendar;
+  readonly leadTime: (supplierId: number, stated: Stated) => LeadTimeInUse;
+  /** Days on the road to a place from where it is supplied. */
+  readonly travelDays: (locationId: number) => number;
+};
+
+/** Closures of suppliers and places are taken over so many days ahead; a calendar needs them as single days. */
+const AHEAD_DAYS = 1200;
+const ALL_DAYS: WorkCalendar = { week: weekOf(127), holidays: new Set() };
+const MON_TO_FRI = 31;
+
+export async function readCalendars(tx: Tx, today: BusinessDate): Promise<Calendars> {
+  const suppliers = new Map(
+    (
+      await tx.rows<{ id: number; orderDays: number; cutOff: string | null }>(
+        "SELECT id, order_days AS orderDays, TIME_FORMAT(cut_off, '%H:%i') AS cutOff FROM supplier",
+      )
+    ).map((s) => [s.id, s]),
+  );
+  const places = new Map(
+    (
+      await tx.rows<{ id: number; receivingDays: number; vanDays: number; travelDays: number }>(
+        "SELECT id, receiving_days AS receivingDays, van_days AS vanDays, travel_days AS travelDays FROM location WHERE kind <> 'transit'",
+      )
+    ).map((l) => [l.id, l]),
+  );
+  const closedOf = { supplier: new Map<number, Set<string>>(), place: new Map<number, Set<string>>() };
+  const everywhere: string[] = [];
+  for (const c of await tx.rows<{ supplierId: number | null; locationId: number | null; from: string; to: string }>(
+    `SELECT supplier_id AS supplierId, location_id AS locationId, from_day AS \`from\`, to_day AS \`to\` FROM closed_days
+      WHERE to_day >= :today AND from_day <= :until`,
+    { today, until: addDays(today, AHEAD_DAYS) },
+  )) {
+    const days: string[] = [];
+    for (let d = c.from < today ? today : c.from; d <= c.to && days.length < AHEAD_DAYS; d = addDays(d, 1))
+      days.push(d);
+    if (c.supplierId === null && c.locationId === null) everywhere.push(...days);
+    const [of, id] = c.supplierId !== null ? [closedOf.supplier, c.supplierId] : [closedOf.place, c.locationId];
+    if (id !== null) of.set(id, new Set([...(of.get(id) ?? []), ...days]));
+  }
+  const none: ReadonlySet<string> = new Set();
+  const receiving = new Map<number | null, WorkCalendar>();
+  const receivingOf = (id: number | null): WorkCalendar => {
+    const had = receiving.get(id);
+    if (had) return had;
+    const holidays = new Set([...everywhere, ...(closedOf.place.get(id ?? 0) ?? [])]);
+    const made = { week: weekOf(places.get(id ?? 0)?.receivingDays ?? MON_TO_FRI), holidays };
+    receiving.set(id, made);
+    return made;
+  };
+  const rule = await tx.row<LeadTimeRule>(
+    'SELECT lead_time_rule AS `use`, lead_time_least AS least, lead_time_empirical AS empirical FROM company WHERE id = 1',
+  );
+  const measured = new Map(
+    (
+      await tx.rows<{
+        supplierId: number;
+        n: number;
+        mean: string;
+        sd: string | null;
+        median: string;
+        p90: string;
+        observed: string;
+      }>(
+        `SELECT supplier_id AS supplierId, n, mean_days AS mean, sd_days AS sd, median_days AS median, p90_days AS p90, observed
+           FROM supplier_lead_time`,
+      )
+    ).map((r): [number, MeasuredLeadTime] => [
+      r.supplierId,
+      {
+        n: r.n,
+        mean: Number(r.mean),
+        sd: r.sd === null ? null : Number(r.sd),
+        median: Number(r.median),
+        p90: Number(r.p90),
+        observed: JSON.parse(r.observed) as number[],
+      },
+    ]),
+  );
+  const made = new Map<string, SupplyCalendar>();
+  return {
+    supply: (supplierId, stated, locationId) => {
+      const key = `${supplierId}/${stated.days}${stated.kind}/${locationId ?? 0}`;
+      const had = made.get(key);
+      if (had) return had;
+      const s = suppliers.get(supplierId);
+      const holidays = closedOf.supplier.get(supplierId) ?? none;
+      const calendar: SupplyCalendar = {
+        slots: { week: weekOf(s?.orderDays ?? MON_TO_FRI), holidays },
+        cutOff: s?.cutOff ?? null,
+        leadDays: stated.days,
+        leadKind: stated.kind,
+        making: { week: weekOf(MON_TO_FRI), holidays },
+        transitDays: 0,
+        receiving: receivingOf(locationId),
+        receivingDays: 0,
+      };
+      made.set(key, calendar);
+      return calendar;
+    },
+    sending: (to) => ({
+      // Without days of its own a van goes every day.
+      slots: { week: weekOf(places.get(to)?.vanDays ?? 0), holidays: none },
+      cutOff: null,
+      leadDays: 0,
+      leadKind: 'calendar',
+      making: ALL_DAYS,
+      transitDays: places.get(to)?.travelDays ?? 1,
+      receiving: receivingOf(to),
+      receivingDays: 0,
+    }),
+    leadTime: (supplierId, stated) =>
+      leadTimeInUse(stated, measured.get(supplierId) ?? null, rule ?? { use: 'stated', least: 5, empirical: 20 }),
+    travelDays: (id) => places.get(id)?.travelDays ?? 1,
+  };
+}

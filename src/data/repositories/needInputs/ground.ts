@@ -1,0 +1,87 @@
+import type { BusinessDate } from '@/core/calendar';
+import { emptyNeedRunInput, type NeedRunInput } from '@/core/netting';
+import { MICRO } from '@/core/quantity';
+import type { Tx } from '../../sql';
+
+/** Slots and what everything else is written into: slot = index of item × number of locations + index of location. */
+export type Ground = {
+  readonly tx: Tx;
+  readonly today: BusinessDate;
+  readonly only: readonly number[] | null;
+  readonly where: (column: string, and?: string) => string;
+  readonly itemIds: readonly number[];
+  readonly locationIds: readonly number[];
+  readonly width: number;
+  readonly itemIndex: ReadonlyMap<number, number>;
+  readonly locationIndex: ReadonlyMap<number, number>;
+  /** Per item: 1 where anything is refilled (active, stock kept), its category, the finest step it is sold in, usual pack
+   *  for sending (0 = none). */
+  readonly refilled: Uint8Array;
+  readonly categoryIds: Uint32Array;
+  readonly unitMicro: Float64Array;
+  readonly sendPacks: Uint32Array;
+  /** Per place: closed, and which place it is usually supplied by (0 = none). */
+  readonly closed: readonly boolean[];
+  readonly suppliedBy: readonly number[];
+  readonly arrays: NeedRunInput;
+  readonly sdPerDay: Float64Array;
+  readonly slot: (itemId: number, locationId: number) => number;
+};
+
+export const micro = (column: string) => `CAST((${column}) * 1000000 AS SIGNED)`;
+
+/** Items, places, levels and use per day. */
+export async function readGround(tx: Tx, only: readonly number[] | null, today: BusinessDate): Promise<Ground> {
+  const where = (column: string, and = 'WHERE') =>
+    only === null ? '' : `${and} ${column} IN (${only.map(Number).join(',')})`;
+  const places = (await tx.arrays(
+    "SELECT id, status = 'closed', supplied_by_id FROM location WHERE kind <> 'transit' ORDER BY sort_order, id",
+  )) as [number, number, number | null][];
+  const locationIds = places.map((r) => r[0]);
+  const items = (await tx.arrays(
+    `SELECT id, status = 'active' AND stock_kept = 1, category_id, sale_decimals, usual_send_pack_id
+       FROM item ${where('id')} ORDER BY id`,
+  )) as [number, number, number, number, number | null][];
+  const itemIds = items.map((r) => r[0]);
+  const itemIndex = new Map(itemIds.map((id, i) => [id, i]));
+  const locationIndex = new Map(locationIds.map((id, i) => [id, i]));
+  const width = locationIds.length;
+  const arrays = emptyNeedRunInput(itemIds.length * width, Math.max(1, width));
+  const sdPerDay = new Float64Array(arrays.count);
+  const slot = (itemId: number, locationId: number): number => {
+    const i = itemIndex.get(itemId);
+    const l = locationIndex.get(locationId);
+    if (i === undefined || l === undefined) throw new Error(`item ${itemId} or location ${locationId} is not known`);
+    return i * width + l;
+  };
+
+  const levels = (await tx.arrays(
+    `SELECT item_id, location_id, ${micro('on_hand')}, ${micro('blocked')}, ${micro('allocated')} FROM level ${where('item_id')}`,
+  )) as [number, number, number, number, number][];
+  for (const [item, location, onHand, blocked, allocated] of levels) {
+    if (!locationIndex.has(location)) continue;
+    const at = slot(item, location);
+    arrays.onHand[at] = onHand;
+    arrays.blocked[at] = blocked;
+    arrays.owed[at] = allocated;
+  }
+
+  const rates = (await tx.arrays(
+    `SELECT item_id, location_id, ${micro('per_day')}, CAST(sd_per_day AS DOUBLE) FROM demand_rate ${where('item_id')}`,
+  )) as [number, number, number, number][];
+  for (const [item, location, perDay, sd] of rates) {
+    if (!locationIndex.has(location)) continue;
+    const at = slot(item, location);
+    arrays.perDay[at] = perDay;
+    sdPerDay[at] = sd;
+  }
+  return {
+    ...{ tx, today, only, where, itemIds, locationIds, width, itemIndex, locationIndex, arrays, sdPerDay, slot },
+    refilled: Uint8Array.from(items, (r) => r[1]),
+    categoryIds: Uint32Array.from(items, (r) => r[2]),
+    unitMicro: Float64Array.from(items, (r) => MICRO / 10 ** r[3]),
+    sendPacks: Uint32Array.from(items, (r) => r[4] ?? 0),
+    closed: places.map((r) => r[1] === 1),
+    suppliedBy: places.map((r) => r[2] ?? 0),
+  };
+}

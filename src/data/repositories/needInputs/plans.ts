@@ -1,0 +1,241 @@
+import { reviewDays, type SupplyCalendar } from '@/core/calendar';
+import { type DatedPlan, type LevelPlan, type Plan, type PlanFigures, planOf, roundings } from '@/core/netting';
+import {
+  type EffectivePolicy,
+  effectivePolicy,
+  emptySetting,
+  isPlain,
+  nextSeasonChange,
+  type PlainRow,
+  type PolicyLevel,
+  type PolicySetting,
+  plainMinMax,
+  policyFields,
+} from '@/core/policy';
+import type { Calendars } from '../calendars';
+import { readItemSettings, readWiderLevels, scopeKey } from '../policySettings';
+import { type Ground, micro } from './ground';
+import type { SourcesRead } from './sources';
+
+type PlainCells = [
+  itemId: number,
+  locationId: number | null,
+  kind: PolicySetting['kind'],
+  min: number | null,
+  max: number | null,
+  trigger: PolicySetting['trigger'],
+  refill: PolicySetting['refill'],
+];
+
+/** What is asked of a slot besides the arrays, worked out when it is asked for. */
+export type SlotPlans = {
+  readonly policy: (at: number) => EffectivePolicy;
+  readonly levels: (at: number) => readonly PolicyLevel[];
+  readonly plan: (at: number) => Plan;
+  readonly figures: (at: number) => PlanFigures;
+  /** How what is ordered for a slot comes there; null without a supplier. */
+  readonly calendar: (at: number) => SupplyCalendar | null;
+  readonly dated: ReadonlyMap<number, DatedPlan>;
+  /** Slots whose policy looks at order days. */
+  readonly periodic: readonly number[];
+  /** The next day on which a season of these slots begins or ends. */
+  readonly seasonChange: ReadonlyMap<number, string>;
+};
+
+/** Settings taken instead of those kept, by `scopeKey`: null = taken away. What would be if they were saved. */
+export type InsteadOf = ReadonlyMap<string, PolicySetting | null>;
+
+/** Puts the plan of every slot into the arrays: what raises a need there, up to where, and which place sends. */
+export async function readSlotPlans(
+  g: Ground,
+  sources: SourcesRead,
+  calendars: Calendars,
+  instead: InsteadOf,
+): Promise<SlotPlans> {
+  const { tx, where, arrays, width, locationIds, itemIds, today } = g;
+  const wider = await readWiderLevels(tx);
+  const settings = await readItemSettings(tx, g.only);
+  const rows = (await tx.arrays(
+    `SELECT item_id, location_id, kind, ${micro('min_quantity')}, ${micro('max_quantity')}, trigger_rule, refill_rule
+       FROM policy ${where('item_id')} ORDER BY item_id, scope`,
+  )) as PlainCells[];
+  const firstRow = new Int32Array(itemIds.length).fill(-1);
+  for (let r = 0; r < rows.length; r += 1) {
+    const i = g.itemIndex.get((rows[r] as PlainCells)[0]);
+    if (i !== undefined && firstRow[i] === -1) firstRow[i] = r;
+  }
+  const rowsOf = (i: number): { every: PlainCells | null; own: Map<number, PlainCells> } => {
+    const own = new Map<number, PlainCells>();
+    let every: PlainCells | null = null;
+    const first = firstRow[i] as number;
+    for (let r = first; r >= 0 && r < rows.length && (rows[r] as PlainCells)[0] === itemIds[i]; r += 1) {
+      const row = rows[r] as PlainCells;
+      if (row[1] === null) every = row;
+      else own.set(row[1], row);
+    }
+    return { every, own };
+  };
+  const settingOf = (itemId: number, locationId: number | null, row: PlainCells | null): PolicySetting | null => {
+    const key = scopeKey(itemId, locationId);
+    const other = instead.get(key);
+    const whole = settings.get(key);
+    if (other !== undefined) {
+      const seasons = whole?.seasons ?? [];
+      return other === null ? (seasons.length > 0 ? { ...emptySetting, seasons } : null) : { ...other, seasons };
+    }
+    if (!row) return whole ?? null;
+    const [, , kind, min, max, trigger, refill] = row;
+    return { ...(whole ?? emptySetting), kind, min, max, trigger, refill };
+  };
+  const levels = (at: number): PolicyLevel[] => {
+    const [i, l] = [Math.floor(at / width), at % width];
+    const [itemId, locationId] = [itemIds[i] as number, locationIds[l] as number];
+    const { every, own } = rowsOf(i);
+    const [here, item] = [settingOf(itemId, locationId, own.get(locationId) ?? null), settingOf(itemId, null, every)];
+    return [
+      ...(here ? [{ origin: 'location' as const, setting: here }] : []),
+      ...(item ? [{ origin: 'item' as const, setting: item }] : []),
+      ...wider(g.categoryIds[i] as number),
+    ];
+  };
+  const sender = (at: number, policy: EffectivePolicy): number => {
+    if (policy.supply !== 'place') return 0;
+    const l = at % width;
+    const place = policy.supplyPlace ?? (g.suppliedBy[l] as number);
+    const index = g.locationIndex.get(place);
+    return index === undefined || index === l || g.closed[index] ? 0 : index + 1;
+  };
+  const calendar = (at: number): SupplyCalendar | null => {
+    const locationId = locationIds[at % width] as number;
+    if ((arrays.suppliedBy[at] as number) > 0) return calendars.sending(locationId);
+    const delivers = sources.delivers.get(sources.sourceIds[at] as number);
+    return delivers ? calendars.supply(delivers.supplierId, delivers.stated, locationId) : null;
+  };
+  const figures = (at: number): PlanFigures => {
+    const i = Math.floor(at / width);
+    const c = calendar(at);
+    const delivers = sources.delivers.get(sources.sourceIds[at] as number);
+    const sent = (arrays.suppliedBy[at] as number) > 0;
+    const lead = sent
+      ? { mean: Math.max(1, calendars.travelDays(locationIds[at % width] as number)), sd: 0, observed: null }
+      : delivers
+        ? calendars.leadTime(delivers.supplierId, delivers.stated)
+        : { mean: 0, sd: 0, observed: null };
+    return {
+      perDay: arrays.perDay[at] as number,
+      sdPerDay: g.sdPerDay[at] as number,
+      lead,
+      reviewDays: c ? usualReview(c, today) : 1,
+      packMicro: arrays.packMicro[at] as number,
+      unitMicro: g.unitMicro[i] as number,
+    };
+  };
+  const planned = (at: number): boolean => g.refilled[Math.floor(at / width)] === 1 && g.closed[at % width] === false;
+  const policy = (at: number): EffectivePolicy => effectivePolicy(levels(at), today);
+  const plan = (at: number): Plan => (planned(at) ? planOf(policy(at), figures(at)) : { rule: 'none' });
+
+  const dated = new Map<number, DatedPlan>();
+  const periodic: number[] = [];
+  const seasonChange = new Map<number, string>();
+  const level = (at: number, p: LevelPlan) => {
+    arrays.rule[at] = 1;
+    arrays.level[at] = p.level;
+    arrays.refillTo[at] = p.refillTo;
+    arrays.max[at] = p.max ?? -1;
+    arrays.atOrBelow[at] = p.trigger === 'at_or_below' ? 1 : 0;
+    arrays.fixed[at] = p.fixed;
+  };
+  const whole = (at: number) => {
+    const p = policy(at);
+    const own = levels(at).flatMap((l) => l.setting.seasons);
+    const change = nextSeasonChange(own, today);
+    if (change !== null) seasonChange.set(at, change);
+    const from = sender(at, p);
+    if (from > 0) {
+      const pack = g.sendPacks[Math.floor(at / width)] as number;
+      arrays.suppliedBy[at] = from;
+      sources.sourceIds[at] = 0;
+      arrays.orderMinimum[at] = 0;
+      arrays.packMicro[at] = pack > 0 ? sources.packMicro(pack) : (g.unitMicro[Math.floor(at / width)] as number);
+      arrays.multiplePacks[at] = 1;
+      arrays.rounding[at] = 0;
+    }
+    if (p.rounding !== null) arrays.rounding[at] = roundings.indexOf(p.rounding);
+    if (!planned(at)) return;
+    const made = planOf(p, figures(at));
+    if (made.rule === 'level') level(at, made);
+    else if (made.rule === 'dated') {
+      arrays.rule[at] = 2;
+      dated.set(at, made);
+    }
+    if (p.kind === 'periodic' && made.rule === 'level') periodic.push(at);
+  };
+
+  // Of everything, only settings that say more have been read whole.
+  const special = (s: PolicySetting | undefined) => (g.only === null ? s !== undefined : saysMore(s));
+  const wholeHere = (itemId: number, locationId: number): boolean => {
+    const key = scopeKey(itemId, locationId);
+    return instead.has(key) || special(settings.get(key));
+  };
+  const widerPolicy = new Map<number, EffectivePolicy>();
+  const own: (PlainCells | null)[] = new Array(width).fill(null);
+  const anyWhole = settings.size > 0 || instead.size > 0;
+  for (let i = 0; i < itemIds.length; i += 1) {
+    const itemId = itemIds[i] as number;
+    const category = g.categoryIds[i] as number;
+    let above = widerPolicy.get(category);
+    if (!above) {
+      above = effectivePolicy(wider(category), today);
+      widerPolicy.set(category, above);
+    }
+    // The item's own rows stand together, that for everywhere first.
+    own.fill(null);
+    let every: PlainCells | null = null;
+    for (let r = firstRow[i] as number; r >= 0 && r < rows.length && (rows[r] as PlainCells)[0] === itemId; r += 1) {
+      const row = rows[r] as PlainCells;
+      if (row[1] === null) every = row;
+      else own[g.locationIndex.get(row[1]) ?? -1] = row;
+    }
+    const key = anyWhole ? scopeKey(itemId, null) : '';
+    const plainItem = isPlain(above) && !(anyWhole && (instead.has(key) || special(settings.get(key))));
+    const item = plainRow(every);
+    // What holds where a place says nothing itself is the same for all of them.
+    const common = plainMinMax(null, item, above);
+    const commonKind = item?.kind ?? above.kind;
+    for (let l = 0; l < width; l += 1) {
+      const at = i * width + l;
+      const row = own[l] ?? null;
+      const kind = row?.[2] ?? commonKind;
+      const plain = plainItem && (kind === 'min_max' || kind === 'none' || kind === 'not_carried');
+      if (!plain || (anyWhole && wholeHere(itemId, locationIds[l] as number))) {
+        whole(at);
+        continue;
+      }
+      if (g.refilled[i] !== 1 || g.closed[l] === true) continue;
+      const p = row === null ? common : plainMinMax(plainRow(row), item, above);
+      if (p === null || p.min === null) continue;
+      arrays.rule[at] = 1;
+      arrays.level[at] = p.min;
+      arrays.refillTo[at] = p.refill === 'up_to_min' || p.max === null || p.max < p.min ? p.min : p.max;
+      arrays.max[at] = p.max === null ? -1 : Math.max(p.max, p.min);
+      arrays.atOrBelow[at] = p.trigger === 'at_or_below' ? 1 : 0;
+    }
+  }
+  return { policy, levels, plan, figures, calendar, dated, periodic, seasonChange };
+}
+
+const plainRow = (row: PlainCells | null): PlainRow | null =>
+  row && { kind: row[2], min: row[3], max: row[4], trigger: row[5], refill: row[6] };
+
+/** Whether a setting says more than kind, min, max and their rules. */
+const saysMore = (s: PolicySetting | undefined): boolean =>
+  s !== undefined &&
+  (s.seasons.length > 0 || (s.kind !== null && !PLAIN_KINDS.has(s.kind)) || BEYOND_PLAIN.some((f) => s[f] !== null));
+const BEYOND_PLAIN = policyFields.filter((f) => !['kind', 'min', 'max', 'trigger', 'refill'].includes(f));
+const PLAIN_KINDS: ReadonlySet<string> = new Set(['min_max', 'not_carried', 'phase_out']);
+
+/** Days between order slots as a rule: a week over its slots, so that a closure ahead does not count. */
+function usualReview(c: SupplyCalendar, today: string): number {
+  const slots = c.slots.week.filter(Boolean).length;
+  return slots === 0 ? reviewDays(c, today) : slots >= 5 ? 1 : 7 / slots;
+}

@@ -1,0 +1,82 @@
+import { list, type SqlValues, type Tx } from '../sql';
+import type { Pair } from './levels';
+
+type Supply = Pair & {
+  /** Open parts of approved and sent orders, of drafts, lines in trays, on the road, approved and not shipped. */
+  readonly kind: 'order' | 'draft' | 'tray' | 'transfer' | 'to_be_sent';
+  readonly number: string | null;
+  readonly orderId: number | null;
+  readonly transferId: number | null;
+  /** Confirmed, else promised, else wanted; null where nothing is said. */
+  readonly date: string | null;
+  readonly quantity: string;
+};
+type Demand = {
+  readonly number: string | null;
+  readonly transferId: number;
+  readonly date: string | null;
+  readonly quantity: string;
+};
+
+/** Every document that brings something, however far ahead; `item` and `place` narrow it (the columns are named for each part). */
+const supply = (item: string, place: string) => `
+  SELECT l.item_id AS itemId, d.location_id AS locationId, IF(o.state = 'draft', 'draft', 'order') AS kind, o.number,
+         o.id AS orderId, NULL AS transferId, COALESCE(d.confirmed_date, d.promised_date, d.wanted_date) AS date,
+         d.base_quantity - d.received_quantity - d.cancelled_quantity AS quantity
+    FROM purchase_order o JOIN order_line l ON l.order_id = o.id AND l.kind = 'stock'
+    JOIN delivery_part d ON d.order_line_id = l.id
+   WHERE l.item_id ${item} AND d.location_id ${place} AND o.state IN ('draft', 'approved', 'sent')
+     AND d.base_quantity > d.received_quantity + d.cancelled_quantity
+  UNION ALL
+  SELECT item_id, location_id, 'tray', NULL, NULL, NULL, NULL, base_quantity FROM tray_line
+   WHERE item_id ${item} AND location_id ${place} AND state = 'in_tray'
+  UNION ALL
+  SELECT l.item_id, t.to_location_id, IF(t.state = 'approved', 'to_be_sent', 'transfer'), t.number, NULL, t.id, NULL,
+         IF(t.state = 'approved', l.approved, l.shipped - l.received - l.lost)
+    FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
+   WHERE l.item_id ${item} AND t.to_location_id ${place}
+     AND ((t.state = 'approved' AND l.approved > 0) OR (t.state = 'shipped' AND l.shipped > l.received + l.lost))`;
+
+export type Coming = Pair & {
+  /** Open parts of approved and sent orders; of drafts and lines in trays; on the road; approved and not shipped. */
+  readonly onOrder: string;
+  readonly inDrafts: string;
+  readonly inTransit: string;
+  readonly approved: string;
+};
+
+/** What is to come to each pair of these items, summed by how far it is. */
+export async function readComing(tx: Tx, itemIds: readonly number[]): Promise<Coming[]> {
+  const ids = list('id', itemIds);
+  if (!ids) return [];
+  const sum = (...kinds: Supply['kind'][]) =>
+    `SUM(IF(x.kind IN (${kinds.map((k) => `'${k}'`).join(', ')}), x.quantity, 0))`;
+  return tx.rows<Coming>(
+    `SELECT x.itemId, x.locationId, ${sum('order')} AS onOrder, ${sum('draft', 'tray')} AS inDrafts,
+            ${sum('transfer')} AS inTransit, ${sum('to_be_sent')} AS approved
+       FROM (${supply(`IN (${ids.sql})`, 'IS NOT NULL')}) x GROUP BY x.itemId, x.locationId`,
+    ids.values,
+  );
+}
+
+/** What comes to a pair and what other places ask of it, each with its document and day; and who its first supplier is. */
+export async function readDatedSupply(
+  tx: Tx,
+  itemId: number,
+  locationId: number,
+): Promise<{ receipts: Supply[]; demands: Demand[]; supplier: string | null }> {
+  const at: SqlValues = { itemId, locationId };
+  const receipts = await tx.rows<Supply>(supply('= :itemId', '= :locationId'), at);
+  const demands = await tx.rows<Demand>(
+    `SELECT t.number, t.id AS transferId, t.wanted_date AS date, l.asked AS quantity
+       FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
+      WHERE l.item_id = :itemId AND t.from_location_id = :locationId AND t.state = 'requested'`,
+    at,
+  );
+  const supplier = await tx.row<{ name: string }>(
+    `SELECT p.name FROM item_location_state s JOIN source f ON f.id = s.source_id JOIN supplier p ON p.id = f.supplier_id
+      WHERE s.item_id = :itemId AND s.location_id = :locationId`,
+    at,
+  );
+  return { receipts, demands, supplier: supplier?.name ?? null };
+}
