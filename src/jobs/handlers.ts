@@ -1,11 +1,13 @@
 import { readItemIdsAfter } from '@/data/repositories/catalogue';
 import { countDirty } from '@/data/repositories/planning';
 import { readSnapshot } from '@/data/transaction';
+import { raiseAlerts } from '@/services/alerts/raiseAlerts';
 import { beginDay, markChanged, recomputeDirty } from '@/services/planning/recompute';
 import type { JobKind } from '@/services/work/leaveToWorker';
 import type { Handler } from './handler';
 import { fetchRates } from './rates';
 import { checkSheet, readSheet, writeSheet } from './sheets';
+import { takeSales } from './till';
 
 export type { Handler } from './handler';
 
@@ -43,9 +45,13 @@ const checkNeeds: Handler = async (deps, { resumeAt, step }) => {
 export const handlers: Readonly<Record<JobKind, Handler>> = {
   recompute,
   'check-needs': checkNeeds,
-  'begin-day': (deps) => beginDay(deps),
+  'begin-day': async (deps) => {
+    await beginDay(deps);
+    await raiseAlerts(deps, 'daily');
+  },
   'read-sheet': readSheet,
   'check-sheet': checkSheet,
   'write-sheet': writeSheet,
   'fetch-rates': fetchRates,
+  'take-sales': takeSales,
 };

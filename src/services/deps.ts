@@ -10,3 +10,12 @@ export const stamp = (at: Date): string => at.toISOString().replace('T', ' ').re
 
 export const todayOf = (deps: Deps, company: Pick<Company, 'timeZone'>): BusinessDate =>
   businessDate(deps.clock(), company.timeZone);
+
+/** The time of day (HH:MM) in the company's time zone: whether a cut-off has passed. */
+export const timeOf = (deps: Deps, company: Pick<Company, 'timeZone'>): string =>
+  new Intl.DateTimeFormat('en-GB', {
+    timeZone: company.timeZone,
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  }).format(deps.clock());

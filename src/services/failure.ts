@@ -1,30 +1,51 @@
+import type { LimitFault } from '@/core/classes';
+import type { LotFault } from '@/core/lots';
 import type { PriceFault } from '@/core/money';
 import type { Forbidden, PersonFault } from '@/core/people';
-import type { PolicyFault } from '@/core/policy';
+import type { CellFault, PolicyFault } from '@/core/policy';
 import type { Finding, OrderStateFault } from '@/core/purchase';
 import type { Quantity, QuantityFault } from '@/core/quantity';
 import type { RowFault } from '@/core/sheets';
+import type { CountStateFault, TransferStateFault } from '@/core/stock';
 
 export type FieldFault =
   | QuantityFault
   | PriceFault
   | PolicyFault
+  | CellFault
   | PersonFault
+  | LimitFault
+  | LotFault
+  | { readonly kind: 'lot_not_there'; readonly text: string }
+  | { readonly kind: 'not_an_address'; readonly text: string }
+  | { readonly kind: 'not_a_number_of'; readonly text: string }
   | { readonly kind: 'no_currency'; readonly text: string }
   | { readonly kind: 'no_time_zone'; readonly text: string }
   | { readonly kind: 'zero_quantity' }
   | { readonly kind: 'absurd_quantity'; readonly text: string; readonly times: number }
   | { readonly kind: 'not_a_date'; readonly text: string }
+  | { readonly kind: 'not_a_time'; readonly text: string }
+  | { readonly kind: 'time_to_come'; readonly text: string }
+  | { readonly kind: 'not_a_span'; readonly days: number }
   | { readonly kind: 'in_the_future'; readonly text: string }
   | { readonly kind: 'more_than'; readonly most: Quantity }
   | { readonly kind: 'price_needed'; readonly item: string }
   | { readonly kind: 'stock_not_kept'; readonly item: string }
   | { readonly kind: 'sold_to_decimals'; readonly item: string; readonly decimals: number };
 
+/** What is wrong with a row of a list of what was found. */
+export type CountRowFault = {
+  readonly row: number;
+  readonly text: string;
+  readonly why: 'unknown' | 'several' | 'not_a_quantity';
+};
+
 /** Every way a use case can refuse. Data only; the sentences are made in ui. */
 export type Failure =
   | Forbidden
   | OrderStateFault
+  | TransferStateFault
+  | CountStateFault
   | {
       readonly kind: 'not_found';
       readonly what:
@@ -36,6 +57,9 @@ export type Failure =
         | 'location'
         | 'allocation'
         | 'transfer'
+        | 'count'
+        | 'lot'
+        | 'reason'
         | 'receipt'
         | 'supplier'
         | 'source'
@@ -61,14 +85,30 @@ export type Failure =
         | 'source'
         | 'import'
         | 'record'
-        | 'user';
+        | 'user'
+        | 'transfer';
       readonly who: string | null;
       readonly now: string | null;
     }
   | { readonly kind: 'already_decided'; readonly who: string; readonly packs: string; readonly supplier: string | null }
   | { readonly kind: 'no_supplier' }
+  /** What is wrong with cells of the policy sheet: each by the row it was sent in, and its column. */
+  | {
+      readonly kind: 'wrong_cells';
+      readonly faults: readonly { readonly row: number; readonly column: string; readonly fault: FieldFault }[];
+    }
+  /** Places that would supply one another in a circle, spelled out. */
+  | { readonly kind: 'supply_loop'; readonly item: string; readonly through: readonly string[] }
   | { readonly kind: 'not_ready'; readonly findings: readonly Finding[]; readonly currency: string }
   | { readonly kind: 'nothing_counted' }
+  | { readonly kind: 'nothing_to_count' }
+  | { readonly kind: 'too_much_to_count'; readonly items: number; readonly most: number }
+  /** Lines that are far off and were counted only once. */
+  | { readonly kind: 'count_again'; readonly lines: number }
+  /** The first of so many rows that can't be taken. */
+  | { readonly kind: 'wrong_count_rows'; readonly faults: readonly CountRowFault[]; readonly of: number }
+  /** A line can't be served from one dye lot; whoever sells it is asked. */
+  | { readonly kind: 'lots_would_mix'; readonly item: string; readonly largest: Quantity; readonly unit: string }
   | { readonly kind: 'list_gone' }
   | { readonly kind: 'not_free'; readonly itemId: number; readonly free: Quantity }
   | { readonly kind: 'books_closed'; readonly to: string }

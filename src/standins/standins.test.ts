@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { createTransport } from 'nodemailer';
 import { readMailbox, startMailbox } from './mailbox';
 import { rateFile, startRateFile } from './rateFile';
+import { startTill, tillRows } from './till';
 
 describe('the file of rates', () => {
   const rows = (today: string, days: number) =>
@@ -70,5 +71,44 @@ describe('the mailbox', () => {
     await mailbox.close();
     rmSync(folder, { recursive: true });
     expect(await readMailbox(join(folder, 'gone'), 10)).toEqual([]);
+  });
+});
+
+describe('the tills', () => {
+  const assortment = [
+    { place: 'HS', item: '10412-07', decimals: 0, perDay: 3 },
+    { place: 'HS', item: '25100-04', decimals: 1, perDay: 2.4 },
+    { place: 'OM', item: '70220-01', decimals: 0, perDay: 0.02 },
+    { place: 'OM', item: 'bulk', decimals: 0, perDay: 120 },
+  ];
+  const days = Array.from({ length: 364 }, (_, n) =>
+    new Date(Date.UTC(2026, 0, 5) + n * 86_400_000).toISOString().slice(0, 10),
+  );
+
+  test('ring up about what is usual, in the decimals an item is sold to, and nothing on Sundays', () => {
+    const rows = days.flatMap((d) => tillRows(assortment, d).map((r) => r.split(',')));
+    for (const a of assortment) {
+      const own = rows.filter((r) => r[2] === a.item);
+      expect(
+        own.every((r) => r[0] === a.place && new RegExp(`^\\d+${a.decimals ? '\\.\\d' : ''}$`).test(r[3] ?? '')),
+      ).toBe(true);
+      const sold = own.reduce((sum, r) => sum + Number(r[3]), 0);
+      // Mean of a compound Poisson; three standard deviations of a year leave room.
+      const usual = a.perDay * 364;
+      expect(Math.abs(sold - usual)).toBeLessThan(3 * Math.sqrt(usual * 2.2) + 0.03 * usual);
+    }
+    expect(rows.some((r) => new Date(`${r[1]}T00:00:00Z`).getUTCDay() === 0)).toBe(false);
+  });
+
+  test('are asked over loopback and answer the same however often', async () => {
+    const till = await startTill(0);
+    const ask = (body: string) => fetch(till.url, { method: 'POST', body });
+    const span = JSON.stringify({ from: '2026-11-20', to: '2026-11-21', assortment });
+    const [first, second] = [await (await ask(span)).text(), await (await ask(span)).text()];
+    expect(first).toBe(second);
+    expect(first.split('\r\n')[0]).toBe('Place,Day,Item,Quantity');
+    expect((await ask('no json')).status).toBe(400);
+    expect((await fetch(till.url)).status).toBe(404);
+    await till.close();
   });
 });

@@ -1,10 +1,11 @@
-import { arrivalDate, type BusinessDate } from '@/core/calendar';
+import { arrivesIfOrdered, type BusinessDate } from '@/core/calendar';
 import type { Price } from '@/core/money';
 import { contentMicro, type Pack, packContent } from '@/core/packs';
 import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { unwrap } from '@/core/result';
 import { preferredSource, priceAt } from '@/core/sourcing';
 import { type Fraction, fraction } from '@/core/units';
+import type { Calendars } from '@/data/repositories/calendars';
 import { type PriceRow, readPacks, readPrices, readSources, type SourceRow } from '@/data/repositories/catalogue';
 import type { Tx } from '@/data/sql';
 
@@ -71,6 +72,16 @@ export const orderRuleOf = (buying: Buying | undefined) => ({
   mode: buying?.source.rounding ?? ('up' as const),
 });
 
-/** When goods ordered today from this source arrive: by its own lead time, else its supplier's. */
-export const arrivalFrom = ({ source }: Buying, today: BusinessDate): BusinessDate =>
-  arrivalDate(today, { days: source.leadTimeDays, kind: source.leadTimeKind });
+/** When goods ordered now from this source arrive at a place: by its own lead time, else its supplier's, on the next order
+ *  slot whose cut-off has not passed. */
+export const arrivalFrom = (
+  calendars: Calendars,
+  { source }: Buying,
+  locationId: number | null,
+  at: { readonly today: BusinessDate; readonly time: string },
+): BusinessDate =>
+  arrivesIfOrdered(
+    calendars.supply(source.supplierId, { days: source.leadTimeDays, kind: source.leadTimeKind }, locationId),
+    at.today,
+    at.time,
+  );

@@ -68,6 +68,7 @@ const kinds = [
   ['source-places', 'item'],
   ['sale-prices', 'item'],
   ['places', 'item'],
+  ['seasons', 'item'],
   ['kits', 'kit'],
   ['families', 'item'],
 ] as const satisfies readonly (readonly [SheetName, string])[];

@@ -27,7 +27,6 @@ import { readKnownCosts } from '@/data/repositories/costs';
 import { type MovementRow, readLevels, readMovements, readStockValues } from '@/data/repositories/levels';
 import { partFigures } from '@/data/repositories/orders';
 import { readStates } from '@/data/repositories/planning';
-import { readPoliciesOf } from '@/data/repositories/policies';
 import { type ExpectedRow, readExpected } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
@@ -35,7 +34,7 @@ import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy, pairKey, pairMap } from '../grouping';
 import { type AskedRows, keepList, type Page, readRows } from '../lists/keptList';
-import { policyAt } from '../planning/reckonPair';
+import { readPairPlans } from '../planning/pairPlans';
 import { type Bought, readBought } from '../purchase/bought';
 import { type Gauge, gaugeOf } from '../stock/gauge';
 import { readBuying } from './buying';
@@ -121,7 +120,6 @@ async function summariesOf(
   const allLevels = await readLevels(tx, ids, at);
   const [levels, levelsOf] = [pairMap(allLevels), groupBy(allLevels, (l) => l.itemId)];
   const statesOf = groupBy(await readStates(tx, ids, at), (s) => s.itemId);
-  const settingsOf = groupBy(await readPoliciesOf(tx, ids), (s) => s.itemId);
   const book = await readBuying(tx, ids);
   const places = (await readLocations(tx)).filter((l) => l.closed === 0);
   const costs = new Map((await readKnownCosts(tx, ids)).map((c) => [c.itemId, c]));
@@ -132,9 +130,7 @@ async function summariesOf(
     const item = items.get(id);
     if (!item) return [];
     const states = statesOf.get(id) ?? [];
-    const gauges = states.map((s) =>
-      gaugeOf(levels.get(pairKey(id, s.locationId)), s, policyAt(company, settingsOf.get(id) ?? [], id, s.locationId)),
-    );
+    const gauges = states.map((s) => gaugeOf(levels.get(pairKey(id, s.locationId)), s));
     const sum = (key: 'onHand' | 'free' | 'coming' | 'inTrays' | 'owed') => gauges.reduce((a, g) => a + g[key], 0);
     const one = locationId === null ? null : (gauges[0] ?? null);
     const buying = book.preferred.get(id);
@@ -178,7 +174,9 @@ export type ItemPlace = {
   readonly location: string;
   readonly gauge: Gauge;
   readonly value: number;
-  readonly policy: EffectivePolicy;
+  readonly policy: Pick<EffectivePolicy, 'kind' | 'origin' | 'missing'>;
+  /** The place that sends it here; null = bought. */
+  readonly sentFrom: string | null;
   readonly need: Quantity;
   readonly needState: 'none' | 'open' | 'decided';
 };
@@ -218,7 +216,7 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
     );
     const levels = await readLevels(tx, [itemId], actor.locations);
     const states = await readStates(tx, [itemId], actor.locations);
-    const settings = await readPoliciesOf(tx, [itemId]);
+    const plans = await readPairPlans(tx, [itemId], today);
     const packRows = await readPacks(tx, [itemId]);
     const packs = new Map(packRows.map((p) => [p.id, p]));
     const book = await readBuying(tx, [itemId]);
@@ -232,13 +230,18 @@ export async function readItem(deps: Deps, actor: Actor, itemId: number): Promis
       places: locations.map((l) => {
         const level = levels.find((x) => x.locationId === l.id);
         const state = states.find((x) => x.locationId === l.id);
-        const policy = policyAt(company, settings, itemId, l.id);
+        const plan = plans.at(itemId, l.id);
         return {
           locationId: l.id,
           location: l.name,
-          gauge: gaugeOf(level, state, policy),
+          gauge: gaugeOf(level, state),
           value: level?.value ?? 0,
-          policy,
+          policy: {
+            kind: plan?.policy.kind ?? 'none',
+            origin: plan?.policy.origin ?? 'none',
+            missing: plan?.policy.missing ?? [],
+          },
+          sentFrom: plan?.sentFrom ? (names.get(plan.sentFrom) ?? null) : null,
           need: fromDecimal(state?.suggested ?? '0'),
           needState: state?.needState ?? 'none',
         };

@@ -1,10 +1,11 @@
 import { addDays, type BusinessDate } from '@/core/calendar';
-import { MEASURED_DAYS, meanDailyUse } from '@/core/demand';
+import { figuresOfUse, MEASURED_DAYS, usedBetweenCounts } from '@/core/demand';
 import { closings } from '@/core/ledger';
 import { fromDecimal, MICRO, toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
 import { readItemIdsAfter } from '@/data/repositories/catalogue';
 import { readCompany, setDemandAsOf } from '@/data/repositories/company';
+import { type CountDay, readCountDays } from '@/data/repositories/counts';
 import {
   type DayOfMovements,
   deleteRate,
@@ -16,17 +17,22 @@ import {
   readRates,
   upsertRates,
 } from '@/data/repositories/demand';
+import { readKitDays } from '@/data/repositories/kits';
 import { readLevels } from '@/data/repositories/levels';
 import { markDirty } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import { groupBy, pairKey, pairMap } from '../grouping';
+import { unitWorth } from '../planning/unitWorth';
+import { classifyDemand } from './classifyDemand';
+import { measureLeadTimes } from './measureLeadTimes';
 
 const ITEMS_A_STEP = 1000;
+const YEAR_DAYS = 365;
 
-/** Measures the mean use per day of all pairs of these items over the 91 days before today, stores what has changed and
- *  marks its pairs. Returns how many changed. */
+/** Measures the use per day of all pairs of these items over the 91 days before today, how much it varies and what a year of
+ *  it costs; stores what has changed and marks its pairs. Returns how many changed. */
 export async function measureDemand(deps: Deps, itemIds: readonly number[], today: BusinessDate): Promise<number> {
   const [first, yesterday] = [addDays(today, -MEASURED_DAYS), addDays(today, -1)];
   const { changed, gone } = await readSnapshot(deps.pool, async (tx) => {
@@ -36,13 +42,19 @@ export async function measureDemand(deps: Deps, itemIds: readonly number[], toda
     const brought = groupBy(
       [
         ...(await readBroughtDays(tx, itemIds, addDays(first, -1))),
+        ...(await readKitDays(tx, itemIds, addDays(first, -1))),
         ...(await inheritedDays(tx, itemIds, addDays(first, -1))),
       ].sort((a, b) => (a.date < b.date ? -1 : 1)),
       (d) => pairKey(d.itemId, d.locationId),
     );
+    const counts = groupBy(await readCountDays(tx, itemIds), (c) => pairKey(c.itemId, c.locationId));
     const firstDays =
-      brought.size > 0 ? pairMap(await readFirstDays(tx, itemIds)) : new Map<string, { date: string }>();
-    const byPair = groupBy([...moved, ...[...brought.values()].flat()], (d) => pairKey(d.itemId, d.locationId));
+      brought.size + counts.size > 0 ? pairMap(await readFirstDays(tx, itemIds)) : new Map<string, { date: string }>();
+    const used = [...counts].flatMap(([key, own]) => daysOfUse(own, firstDays.get(key)?.date ?? null, first));
+    const byPair = groupBy([...moved, ...used, ...[...brought.values()].flat()], (d) =>
+      pairKey(d.itemId, d.locationId),
+    );
+    const worth = await unitWorth(tx, itemIds, (await readCompany(tx)).currency, today);
     const changed: RateRow[] = [];
     for (const [key, days] of byPair) {
       const [pair] = days;
@@ -58,17 +70,30 @@ export async function measureDemand(deps: Deps, itemIds: readonly number[], toda
       // A day opens with what the day before closed with.
       const onHand = fromDecimal(levels.get(key)?.onHand ?? '0');
       const openings = closings(onHand, changes, addDays(first, -1), addDays(yesterday, -1));
-      const use = meanDailyUse(
+      const use = figuresOfUse(
         openings.map((opening, i) => {
           const day = addDays(first, i);
           return { opening: unknown(day) ? MICRO : opening, sold: sold.get(day) ?? 0 };
         }),
       );
-      if (use === 0) continue;
+      if (use.perDay === 0) continue;
       const had = stored.get(key);
       stored.delete(key);
       const { itemId, locationId } = pair;
-      if (!had || fromDecimal(had.perDay) !== use) changed.push({ itemId, locationId, perDay: toDecimal(use) });
+      const year = worth(itemId, use.perDay * YEAR_DAYS);
+      const row = {
+        ...{ itemId, locationId, perDay: toDecimal(use.perDay), sdPerDay: use.sdPerDay.toFixed(6), days: use.days },
+        annualMinor: year,
+        variation: use.weeklyVariation === null ? null : Math.min(4_000_000, Math.round(use.weeklyVariation * 1000)),
+      };
+      const same =
+        had &&
+        fromDecimal(had.perDay) === use.perDay &&
+        Number(had.sdPerDay) === Number(row.sdPerDay) &&
+        had.days === row.days &&
+        had.annualMinor === year &&
+        had.variation === row.variation;
+      if (!same) changed.push(row);
     }
     // What is left has sold nothing in that time.
     return { changed, gone: [...stored.values()] };
@@ -84,6 +109,17 @@ export async function measureDemand(deps: Deps, itemIds: readonly number[], toda
   return changed.length + gone.length;
 }
 
+/** What counts of one pair found used, by day, from a day on. */
+function daysOfUse(counts: readonly CountDay[], since: BusinessDate | null, from: BusinessDate): DayOfMovements[] {
+  const [one] = counts;
+  if (!one) return [];
+  const { itemId, locationId, saleDecimals } = one;
+  const figures = counts.map((c) => ({ date: c.date, used: fromDecimal(c.used) }));
+  return [...usedBetweenCounts(figures, since, MICRO / 10 ** saleDecimals)]
+    .filter(([date]) => date >= from)
+    .map(([date, quantity]) => ({ itemId, locationId, date, change: '0', sold: toDecimal(quantity) }));
+}
+
 /** What was sold of the items that these take the place of, as if it had been theirs. What was on hand of them does not
  *  matter: like history that was brought, every day of it counts. */
 async function inheritedDays(tx: Tx, itemIds: readonly number[], after: BusinessDate): Promise<DayOfMovements[]> {
@@ -97,7 +133,8 @@ async function inheritedDays(tx: Tx, itemIds: readonly number[], after: Business
     .flatMap((d) => (heirs.get(d.itemId) ?? []).map(({ heirId }) => ({ ...d, itemId: heirId, change: '0' })));
 }
 
-/** Measures everything, once a business day or when history was brought, some items at a time. */
+/** Measures everything, once a business day or when history was brought, some items at a time: use, how long suppliers take,
+ *  classes. */
 export async function measureAllDemand(deps: Deps, again = false): Promise<void> {
   const company = await readSnapshot(deps.pool, readCompany);
   const today = todayOf(deps, company);
@@ -108,6 +145,8 @@ export async function measureAllDemand(deps: Deps, again = false): Promise<void>
     await measureDemand(deps, ids, today);
     after = ids.at(-1) as number;
   }
+  await measureLeadTimes(deps, today);
+  await classifyDemand(deps);
   await write<void, never>(deps.pool, async (tx) => {
     await setDemandAsOf(tx, today);
     return ok(undefined);

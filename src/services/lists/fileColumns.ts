@@ -46,3 +46,25 @@ export async function shortListFile<R>(
   }
   return { title, today, columns: fields.map((f) => f.column), rows: rows() };
 }
+
+const AT_ONCE = 200;
+
+/** A list that is read as it is written, however long. */
+export function streamedListFile<R>(
+  title: string,
+  today: string,
+  fields: readonly FileField<R>[],
+  list: AsyncGenerator<R>,
+): ListFile {
+  async function* rows() {
+    let some: R[] = [];
+    for await (const row of list) {
+      some.push(row);
+      if (some.length < AT_ONCE) continue;
+      yield asValues(some, fields);
+      some = [];
+    }
+    yield asValues(some, fields);
+  }
+  return { title, today, columns: fields.map((f) => f.column), rows: rows() };
+}

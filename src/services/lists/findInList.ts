@@ -13,6 +13,7 @@ const rights: Readonly<Record<ListKind, Right>> = {
   orders: 'orders.read',
   items: 'stock.read',
   policies: 'needs.read',
+  stock: 'stock.read',
 };
 
 /** What a scanned code is on a label; what no label can carry is looked up as it stands. */

@@ -1,5 +1,6 @@
 import { minorToDecimal } from '@/core/money';
 import type { Actor } from '@/core/people';
+import type { PolicyField } from '@/core/policy';
 import { toDecimal } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import type { Column, Values } from '@/core/sheets';
@@ -12,6 +13,7 @@ import { type PolicyLine, readPolicyLines } from '../planning/readPolicies';
 import { type OrderSummary, readOrderRows } from '../purchase/readOrders';
 import { readTrayRows, type TrayEntry } from '../purchase/readTrays';
 import { sheetKinds } from '../sheets/kinds';
+import { readStockRows, type StockAt, type StockLine } from '../stock/readStock';
 import { day, type FileField, figure, type ListFile, words } from './fileColumns';
 import { type AskedRows, PAGE, type Page } from './keptList';
 
@@ -118,27 +120,97 @@ const orders: Sheet<OrderSummary> = {
 };
 
 const policyColumn = (key: string) => sheetKinds.policies.columns.find((c) => c.key === key) as Column;
+/** Columns of the template beside item, place and kind, with the value of a setting that each holds. */
+const ownColumns: readonly (readonly [string, PolicyField])[] = [
+  ['min', 'min'],
+  ['max', 'max'],
+  ['order_quantity', 'fixed'],
+  ['cover_days', 'coverDays'],
+  ['safety_stock', 'safety'],
+  ['window_days', 'windowDays'],
+  ['use_stock', 'useStock'],
+  ['keep_safety', 'keepSafety'],
+  ['display_minimum', 'displayMin'],
+  ['reserve', 'reserve'],
+  ['trigger', 'trigger'],
+  ['refill', 'refill'],
+  ['rounding', 'rounding'],
+  ['supply', 'supply'],
+  ['target_kind', 'targetKind'],
+  ['target_percent', 'targetThousandths'],
+];
 /** What is set, in the columns of the template, so that it imports again; what a place inherits has no row. */
 const policies: Sheet<PolicyLine> = {
   title: 'Policies',
   read: readPolicyLines,
-  has: (l) => l.own !== null,
+  has: (l) => Object.keys(l.own).length > 0,
   fields: [
     { column: policyColumn('item'), of: (l) => l.number },
     {
       column: policyColumn('location'),
       of: (l, w) => (l.locationId === null ? '' : (w.placeCodes.get(l.locationId) ?? '')),
     },
-    { column: policyColumn('policy'), of: (l) => l.kind },
-    { column: policyColumn('min'), of: (l) => l.own?.min || null },
-    { column: policyColumn('max'), of: (l) => l.own?.max || null },
+    { column: policyColumn('policy'), of: (l) => l.own.kind ?? 'inherit' },
+    ...ownColumns.map(([key, field]) => ({
+      column: policyColumn(key),
+      of: (l: PolicyLine) => {
+        const text = l.own[field];
+        if (text === undefined) return null;
+        return text === 'yes' ? '1' : text === 'no' ? '0' : text;
+      },
+    })),
+    {
+      column: policyColumn('sent_from'),
+      of: (l, w) => (l.own.supplyPlace === undefined ? null : (w.placeCodes.get(Number(l.own.supplyPlace)) ?? null)),
+    },
     words('figure_name', 'Name (figure)', (l) => l.name),
     figure('figure_free', 'Free (figure)', (l) => l.gauge && toDecimal(l.gauge.free)),
     figure('figure_need', 'To order (figure)', (l) => toDecimal(l.need)),
   ],
 };
 
-const sheets = { needs, trays, orders: () => orders, policies: () => policies } as const;
+type AtPlace = StockAt & Pick<StockLine, 'number' | 'name' | 'unit'>;
+/** A row for each item and place. */
+const stock: Sheet<AtPlace> = {
+  title: 'Stock',
+  read: async (deps, actor, asked) => {
+    const page = await readStockRows(deps, actor, asked);
+    if (!page.ok) return page;
+    const rows = page.value.rows.flatMap(({ number, name, unit, places }) =>
+      places.map((p) => ({ ...p, number, name, unit })),
+    );
+    return ok({ from: page.value.from, rows });
+  },
+  has: () => true,
+  fields: [
+    words('item', 'Item', (r) => r.number),
+    words('name', 'Name', (r) => r.name),
+    words('unit', 'Unit', (r) => r.unit),
+    words('location', 'Location', (r, w) => w.placeCodes.get(r.locationId) ?? r.location),
+    figure('on_hand', 'On hand', (r) => toDecimal(r.onHand)),
+    figure('allocated', 'Allocated', (r) => toDecimal(r.allocated)),
+    figure('inspection', 'In inspection', (r) => toDecimal(r.inspection)),
+    figure('blocked', 'Blocked', (r) => toDecimal(r.blocked)),
+    figure('free', 'Free', (r) => toDecimal(r.free)),
+    figure('on_order', 'On order', (r) => toDecimal(r.onOrder)),
+    figure('in_drafts', 'In drafts and trays', (r) => toDecimal(r.inDrafts)),
+    figure('in_transit', 'In transit', (r) => toDecimal(r.inTransit)),
+    figure('minimum', 'Minimum', (r) => (r.gauge.min === null ? null : toDecimal(r.gauge.min))),
+    figure('maximum', 'Maximum', (r) => (r.gauge.max === null ? null : toDecimal(r.gauge.max))),
+    figure('above', 'Above maximum', (r) => toDecimal(r.excess)),
+    figure('cover', 'Lasts days', (r) => (r.coverDays === null ? null : Math.floor(r.coverDays))),
+    figure('surplus', 'Can be sent', (r) => toDecimal(r.surplus)),
+    figure('value', 'Value', (r, w) => minorToDecimal(r.value, w.currency)),
+  ],
+};
+
+const sheets = {
+  needs,
+  trays,
+  orders: () => orders,
+  policies: () => policies,
+  stock: () => stock,
+} as const;
 export type ExportedList = keyof typeof sheets;
 export const isExportedList = (name: string): name is ExportedList => Object.hasOwn(sheets, name);
 

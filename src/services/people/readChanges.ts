@@ -15,7 +15,7 @@ export const changeAreas = {
   policies: ['policy'],
   needs: ['need', 'tray_line'],
   orders: ['order', 'receipt'],
-  stock: ['stock_document', 'transfer', 'allocation'],
+  stock: ['stock_document', 'stock_count', 'count_plan', 'transfer', 'allocation'],
   setup: ['company', 'location', 'setup', 'job'],
   people: ['user', 'role'],
 } as const;

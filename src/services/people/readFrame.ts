@@ -9,7 +9,7 @@ export async function readFrame(deps: Deps, actor: Actor) {
   return readSnapshot(deps.pool, async (tx) => {
     const company = await readCompany(tx);
     const places = await readLocations(tx);
-    const counts = await readFrameCounts(tx, actor.locations);
+    const counts = await readFrameCounts(tx, actor.userId, actor.locations);
     return {
       company: company.name,
       today: todayOf(deps, company),

@@ -1,26 +1,48 @@
 import { baseQuantity } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { checkLineQuantity } from '@/core/purchase';
-import { toDecimal } from '@/core/quantity';
+import { type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
-import { readCompany } from '@/data/repositories/company';
-import { decideNeed, insertDecision, lockNeed, markDirty, readLastDecision } from '@/data/repositories/planning';
+import { readItemsByIds, readPacks } from '@/data/repositories/catalogue';
+import { readCompany, readLocations } from '@/data/repositories/company';
+import {
+  decideNeed,
+  insertDecision,
+  lockNeed,
+  markDirty,
+  type NeedRow,
+  readLastDecision,
+  readStates,
+} from '@/data/repositories/planning';
+import { readReserves } from '@/data/repositories/reserves';
+import { insertTransfer, insertTransferLines, lockOpenTransfer } from '@/data/repositories/transfers';
 import { insertTrayLine } from '@/data/repositories/trays';
+import type { Tx } from '@/data/sql';
 import { readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
-import type { Deps } from '../deps';
+import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
+import { reserve } from '../stock/reserve';
+import { nextTransferNumber } from '../stock/transferNumber';
 import { recordUndo } from '../undo/recordUndo';
-import { reckonPair } from './reckonPair';
+import { readPairPlans } from './pairPlans';
+import { sendingPack } from './readNeeds';
 import { fingerprintOf } from './recompute';
 
 export type AcceptNeed = { readonly needId: number; readonly fingerprint: string; readonly packs: string };
-export type AcceptedNeed = { readonly trayLineId: number; readonly supplier: string };
+/** In the tray of a supplier; or, where another place supplies it, on a transfer from there. */
+export type AcceptedNeed = {
+  readonly trayLineId: number | null;
+  /** Who supplies it: the supplier, or the place. */
+  readonly supplier: string;
+  readonly transfer: { readonly id: number; readonly number: string } | null;
+};
 
 /** Takes a need as decided and puts it into its supplier's tray, with the reckoning kept as it was. Conditional on the
- *  fingerprint the person saw: of two buyers one wins and the other is told who decided what.
- *  Errors: forbidden, not_found, invalid_field packs, already_decided, changed_meanwhile, no_supplier. */
+ *  fingerprint the person saw: of two buyers one wins and the other is told who decided what. What another place sends goes
+ *  onto the transfer from there that is still being put together, and is promised there at once.
+ *  Errors: not_free (of what the other place has); forbidden, not_found, invalid_field packs, already_decided, changed_meanwhile, no_supplier. */
 export async function acceptNeed(
   deps: Deps,
   actor: Actor,
@@ -44,9 +66,10 @@ export async function acceptNeed(
     const { itemId, locationId } = need;
     const place = may(actor, 'needs.decide', { locationIds: [locationId] });
     if (!place.ok) return place;
+    if (need.supplyLocationId !== null) return sendIt(deps, tx, actor, now, request, need, packs.value);
     const buying = (await readBuying(tx, [itemId])).bySource.get(need.sourceId ?? 0);
     if (!buying) return err({ kind: 'no_supplier' });
-    const reckoning = await reckonPair(tx, await readCompany(tx), itemId, locationId, buying);
+    const reckoning = await reckoningNow(deps, tx, itemId, locationId);
     const base = toDecimal(baseQuantity(packs.value, buying.content));
     if (base === '0') return err(invalidField('packs', { kind: 'zero_quantity' }));
     const quantities = { packQuantity: toDecimal(packs.value), baseQuantity: base };
@@ -86,6 +109,81 @@ export async function acceptNeed(
     ]);
     await recordUndo(tx, actor, request.key, 'accept-need', now, { kind: 'accepted', needId, trayLineId });
     markDirty(tx, [{ itemId, locationId }]);
-    return ok({ trayLineId, supplier: buying.source.supplierName });
+    return ok({ trayLineId, supplier: buying.source.supplierName, transfer: null });
   });
+}
+
+/** The reckoning of a pair as it is now, to be kept with a decision. */
+async function reckoningNow(deps: Deps, tx: Tx, itemId: number, locationId: number) {
+  const today = todayOf(deps, await readCompany(tx));
+  const [state] = await readStates(tx, [itemId], [locationId]);
+  return (await readPairPlans(tx, [itemId], today)).reckoning(itemId, locationId, state);
+}
+
+/** Puts a need that another place supplies onto the transfer from there. */
+async function sendIt(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  now: string,
+  request: Request<AcceptNeed>,
+  need: NeedRow,
+  packs: Quantity,
+): Promise<Result<AcceptedNeed, Failure>> {
+  const { id: needId, itemId, locationId } = need;
+  const from = need.supplyLocationId as number;
+  const item = (await readItemsByIds(tx, [itemId])).get(itemId);
+  if (!item) return err({ kind: 'not_found', what: 'item' });
+  const pack = sendingPack(item, new Map((await readPacks(tx, [itemId])).map((p) => [p.id, p])));
+  const base = baseQuantity(packs, pack.content);
+  if (base === 0) return err(invalidField('packs', { kind: 'zero_quantity' }));
+  const today = todayOf(deps, await readCompany(tx));
+  const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+  const open = await lockOpenTransfer(tx, from, locationId);
+  const number = open?.number ?? (await nextTransferNumber(tx, today));
+  const transferId =
+    open?.id ??
+    (await insertTransfer(tx, {
+      ...{ number, fromLocationId: from, toLocationId: locationId, state: 'approved', businessDate: today },
+      ...{ wantedDate: null, note: '', userId: actor.userId, at: now },
+    }));
+  const keep = (await readReserves(tx, [{ itemId, locationId: from }], today))({ itemId, locationId: from });
+  const promisedTo = `${number} to ${places.get(locationId) ?? ''}`;
+  const promise = { itemId, locationId: from, quantity: base, promisedTo, userId: actor.userId, at: now, keep };
+  const reserved = await reserve(tx, promise);
+  if (!reserved.ok) return reserved;
+  const quantities = { packQuantity: toDecimal(packs), baseQuantity: toDecimal(base) };
+  const decisionId = await insertDecision(tx, {
+    ...{ needId, kind: 'accept', fingerprint: need.fingerprint, shortage: need.shortage },
+    ...{ sourceId: null, packId: null, ...quantities, userId: actor.userId, at: now },
+    reckoning: JSON.stringify(await reckoningNow(deps, tx, itemId, locationId)),
+  });
+  await insertTransferLines(tx, transferId, [
+    {
+      ...{ itemId, asked: quantities.baseQuantity, approved: quantities.baseQuantity, shipped: '0', shippedValue: 0 },
+      ...{ allocationId: reserved.value, decisionId },
+    },
+  ]);
+  await decideNeed(tx, needId, 'decided', decisionId, fingerprintOf({ ...need, lastDecisionId: decisionId }), now);
+  await recordChanges(tx, actor.userId, now, [
+    {
+      entity: 'need',
+      entityId: needId,
+      action: 'to be sent',
+      before: { suggested: need.suggested },
+      after: quantities,
+    },
+    {
+      entity: 'transfer',
+      entityId: transferId,
+      action: open ? 'line added' : 'approved',
+      after: { transfer: number, ...quantities },
+    },
+  ]);
+  await recordUndo(tx, actor, request.key, 'accept-need', now, { kind: 'to_be_sent', needId, transferId, decisionId });
+  markDirty(tx, [
+    { itemId, locationId },
+    { itemId, locationId: from },
+  ]);
+  return ok({ trayLineId: null, supplier: places.get(from) ?? '', transfer: { id: transferId, number } });
 }

@@ -1,29 +1,30 @@
-import { arrivalDate } from '@/core/calendar';
+import { arrivesIfOrdered } from '@/core/calendar';
 import { lineNet } from '@/core/money';
 import type { Reckoning } from '@/core/netting';
-import { packsIn } from '@/core/packs';
+import { type Pack, packContent, packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import type { PriceStep, SourceRule } from '@/core/sourcing';
-import { countItems, readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
+import { type Fraction, fraction } from '@/core/units';
+import { readCalendars } from '@/data/repositories/calendars';
+import { countItems, type ItemRow, readItemsByIds, readPacks, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readLevels } from '@/data/repositories/levels';
 import { readList } from '@/data/repositories/lists';
-import { type OpenNeed, readNeedsByIds, readOpenNeeds, readStates } from '@/data/repositories/planning';
-import { readPoliciesOf } from '@/data/repositories/policies';
+import { type NeedRow, type OpenNeed, readNeedsByIds, readOpenNeeds, readStates } from '@/data/repositories/planning';
 import { readTrayLines } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
 import { sourceRules } from '../catalogue/sourceRules';
 import { readExchange } from '../cost/exchange';
-import { type Deps, todayOf } from '../deps';
+import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy, pairKey, pairMap } from '../grouping';
 import { type AskedRows, GROUP, keepList, type Page, printOf, readRows } from '../lists/keptList';
-import { coverDaysOf, type Gauge, gaugeOf } from '../stock/gauge';
-import { policyAt, reckoningOf } from './reckonPair';
+import { coverDaysOf, freeOf, type Gauge, gaugeOf } from '../stock/gauge';
+import { readPairPlans } from './pairPlans';
 import { bringUpToDate } from './recompute';
 import { comingLines, trayTotals } from './trayTotals';
 
@@ -41,6 +42,9 @@ export type NeedView = {
   readonly location: string;
   readonly unit: string;
   readonly supplierId: number | null;
+  readonly causes: readonly NeedCause[];
+  /** The place that would send it, and what is free there; null = bought. */
+  readonly sentFrom: { readonly locationId: number; readonly location: string; readonly free: Quantity } | null;
   readonly gauge: Gauge;
   /** Days that what is here lasts; null when nothing was sold. */
   readonly coverDays: number | null;
@@ -61,12 +65,16 @@ export type NeedView = {
   readonly reckoning: Reckoning | null;
 };
 
+export type NeedCause = 'below_min' | 'dated_demand' | 'shop_asks';
+
 export type NeedPrice = PriceStep & { readonly content: { readonly num: string; readonly den: string } };
 
 /** The head of a supplier's needs. */
 export type NeedGroup = {
   readonly supplierId: number | null;
   readonly supplier: string | null;
+  /** The place that sends these; null = bought. */
+  readonly sentFrom: string | null;
   readonly arrives: string | null;
   readonly orderMinimum: number;
   /** Of the minimum and the tray; '' without a supplier. */
@@ -115,7 +123,13 @@ export async function openNeeds(
     const today = todayOf(deps, company);
     const open = await readOpenNeeds(tx, locationId === null ? actor.locations : [locationId]);
     const status = await statusOf(tx, open, today, company.currency);
-    return { open, groups: await groupsOf(tx, open, today), status, currency: company.currency, today };
+    return {
+      open,
+      groups: await groupsOf(tx, open, today, timeOf(deps, company)),
+      status,
+      currency: company.currency,
+      today,
+    };
   });
   const about: About = { locationId, groups };
   // Needs come group by group; each head stands before its own.
@@ -190,20 +204,28 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
   const items = await readItemsByIds(tx, itemIds);
   const locations = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
   const levels = pairMap(await readLevels(tx, itemIds));
+  const packs = new Map((await readPacks(tx, itemIds)).map((p) => [p.id, p]));
   const states = pairMap(await readStates(tx, itemIds));
-  const settingsOf = groupBy(await readPoliciesOf(tx, itemIds), (s) => s.itemId);
+  const plans = await readPairPlans(tx, itemIds, today);
   const ruleOf = await sourceRules(tx, book, itemIds);
+  const sender = (n: NeedRow): NeedView['sentFrom'] => {
+    if (n.supplyLocationId === null) return null;
+    const level = levels.get(pairKey(n.itemId, n.supplyLocationId));
+    const free = Math.max(0, level ? freeOf(level) : 0);
+    return { locationId: n.supplyLocationId, location: locations.get(n.supplyLocationId) ?? '', free };
+  };
   const views = new Map<number, NeedView>();
   for (const n of needs) {
     const item = items.get(n.itemId);
     if (!item) continue;
     const buying = book.bySource.get(n.sourceId ?? 0);
     const base = fromDecimal(n.suggested);
-    const packs = buying ? packsIn(base, buying.content) : base;
-    const price = buying?.priceAt(packs, today) ?? null;
+    const sent = n.supplyLocationId === null ? null : sendingPack(item, packs);
+    const content = sent?.content ?? buying?.content ?? fraction(1n);
+    const quantity = sent || buying ? packsIn(base, content) : base;
+    const price = sent ? null : (buying?.priceAt(quantity, today) ?? null);
     const currency = buying?.source.currency ?? company.currency;
     const rate = exchange.perUnit(currency);
-    const policy = policyAt(company, settingsOf.get(n.itemId) ?? [], n.itemId, n.locationId);
     const state = states.get(pairKey(n.itemId, n.locationId));
     views.set(n.id, {
       id: n.id,
@@ -217,12 +239,14 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
       location: locations.get(n.locationId) ?? '',
       unit: item.unitName,
       supplierId: buying?.source.supplierId ?? null,
-      gauge: gaugeOf(levels.get(pairKey(n.itemId, n.locationId)), state, policy),
+      gauge: gaugeOf(levels.get(pairKey(n.itemId, n.locationId)), state),
       coverDays: coverDaysOf(state),
-      packs,
+      packs: quantity,
       base,
-      packName: buying?.packName ?? item.unitName,
-      content: { num: String(buying?.content.num ?? 1n), den: String(buying?.content.den ?? 1n) },
+      packName: sent?.name ?? buying?.packName ?? item.unitName,
+      content: { num: String(content.num), den: String(content.den) },
+      causes: n.cause.split(',').filter((c): c is NeedCause => c !== ''),
+      sentFrom: sender(n),
       net: price && exchange.toBase(lineNet(base, price, currency), currency),
       currency,
       rate: rate && { num: String(rate.num), den: String(rate.den) },
@@ -237,10 +261,21 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
       })),
       supplierBlocked: buying ? !buying.source.supplierActive : false,
       sourceRule: ruleOf(n.itemId, n.locationId),
-      reckoning: reckoningOf(policy, state, buying),
+      reckoning: plans.reckoning(n.itemId, n.locationId, state),
     });
   }
   return views;
+}
+
+/** In what an item is sent between our places: its usual pack for sending, else single base units. */
+export function sendingPack(
+  item: Pick<ItemRow, 'unitName' | 'usualSendPackId'>,
+  packs: ReadonlyMap<number, Pack>,
+): { readonly name: string; readonly content: Fraction } {
+  const content = item.usualSendPackId === null ? null : packContent(packs, item.usualSendPackId);
+  return content?.ok
+    ? { name: packs.get(item.usualSendPackId as number)?.name ?? item.unitName, content: content.value }
+    : { name: item.unitName, content: fraction(1n) };
 }
 
 async function statusOf(tx: Tx, open: readonly OpenNeed[], today: string, currency: string): Promise<NeedsStatus> {
@@ -251,6 +286,7 @@ async function statusOf(tx: Tx, open: readonly OpenNeed[], today: string, curren
   let net = 0;
   let unpriced = 0;
   for (const n of open) {
+    if (n.supplyLocationId !== null) continue;
     const buying = book.bySource.get(n.sourceId ?? 0);
     const base = fromDecimal(n.suggested);
     const price = buying?.priceAt(packsIn(base, buying.content), today) ?? null;
@@ -270,15 +306,21 @@ async function statusOf(tx: Tx, open: readonly OpenNeed[], today: string, curren
   };
 }
 
-async function groupsOf(tx: Tx, open: readonly OpenNeed[], today: string): Promise<NeedGroup[]> {
+async function groupsOf(tx: Tx, open: readonly OpenNeed[], today: string, time: string): Promise<NeedGroup[]> {
   const suppliers = new Map((await readSuppliers(tx)).map((s) => [s.id, s]));
+  const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+  const calendars = await readCalendars(tx, today);
   let start = 0;
-  return [...groupBy(open, (n) => n.supplierId)].map(([supplierId, needs]): NeedGroup => {
-    const s = suppliers.get(supplierId ?? 0);
+  const from = (n: OpenNeed) => (n.supplyLocationId === null ? (n.supplierId ?? 0) : -n.supplyLocationId);
+  return [...groupBy(open, from)].map(([of, needs]): NeedGroup => {
+    const s = suppliers.get(of);
     const group = {
-      supplierId,
+      supplierId: s?.id ?? null,
       supplier: s?.name ?? null,
-      arrives: s ? arrivalDate(today, { days: s.leadTimeDays, kind: s.leadTimeKind }) : null,
+      sentFrom: places.get(-of) ?? null,
+      arrives: s
+        ? arrivesIfOrdered(calendars.supply(s.id, { days: s.leadTimeDays, kind: s.leadTimeKind }, null), today, time)
+        : null,
       orderMinimum: s?.orderMinimum ?? 0,
       currency: s?.currency ?? '',
       start,

@@ -1,4 +1,4 @@
-import { addDays } from '@/core/calendar';
+import { addDays, arrivesIfOrdered } from '@/core/calendar';
 import { closings } from '@/core/ledger';
 import { type Actor, may } from '@/core/people';
 import { openOf } from '@/core/purchase';
@@ -10,14 +10,12 @@ import { readRates } from '@/data/repositories/demand';
 import { readChangesByDay, readLevels } from '@/data/repositories/levels';
 import { partFigures } from '@/data/repositories/orders';
 import { readStates } from '@/data/repositories/planning';
-import { readPoliciesOf } from '@/data/repositories/policies';
 import { readExpected } from '@/data/repositories/receipts';
 import { readSnapshot } from '@/data/transaction';
-import { arrivalFrom, readBuying } from '../catalogue/buying';
-import { type Deps, todayOf } from '../deps';
+import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { coverDaysOf } from '../stock/gauge';
-import { policyAt } from './reckonPair';
+import { readPairPlans } from './pairPlans';
 
 /** Days looked back: eight weeks. */
 const BACK = 56;
@@ -36,7 +34,7 @@ export type StockCourse = {
   readonly perDay: Quantity;
   /** Days that what is here lasts at that; null without use. */
   readonly coverDays: number | null;
-  /** When an order of today would arrive; null without a supplier. */
+  /** When what is ordered now would arrive; null without a supplier. */
   readonly arrives: string | null;
 };
 
@@ -54,8 +52,7 @@ export async function readStockCourse(
     const from = addDays(today, -BACK);
     const [level] = await readLevels(tx, [itemId], [locationId]);
     const changes = await readChangesByDay(tx, { itemId, locationId }, from);
-    const policy = policyAt(company, await readPoliciesOf(tx, [itemId]), itemId, locationId);
-    const buying = (await readBuying(tx, [itemId])).preferred.get(itemId);
+    const planned = (await readPairPlans(tx, [itemId], today)).at(itemId, locationId);
     const rate = (await readRates(tx, [itemId])).find((r) => r.locationId === locationId);
     const [state] = await readStates(tx, [itemId], [locationId]);
     const expected = await readExpected(tx, [locationId], { itemId });
@@ -68,8 +65,8 @@ export async function readStockCourse(
         from,
         today,
       ),
-      min: policy.kind === 'min_max' ? policy.min : null,
-      max: policy.kind === 'min_max' ? policy.max : null,
+      min: planned?.plan.rule === 'level' ? planned.plan.level : null,
+      max: planned?.plan.rule === 'level' ? planned.plan.max : null,
       expected: expected.flatMap((e) =>
         e.wantedDate === null
           ? []
@@ -77,7 +74,7 @@ export async function readStockCourse(
       ),
       perDay: fromDecimal(rate?.perDay ?? '0'),
       coverDays: coverDaysOf(state),
-      arrives: buying ? arrivalFrom(buying, today) : null,
+      arrives: planned?.calendar ? arrivesIfOrdered(planned.calendar, today, timeOf(deps, company)) : null,
     });
   });
 }

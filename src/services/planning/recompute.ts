@@ -1,7 +1,8 @@
 import type { BusinessDate } from '@/core/calendar';
-import { itemDigest, needRun, needStates, stateFingerprints } from '@/core/netting';
-import { toDecimal } from '@/core/quantity';
+import { itemDigest, type NeedRunOutput, needRun, needStates, stateFingerprints } from '@/core/netting';
+import { fromDecimal, toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
+import { deleteOldAlerts } from '@/data/repositories/alerts';
 import { deleteOldKeys } from '@/data/repositories/bookkeeping';
 import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
 import { deleteOldImports } from '@/data/repositories/imports';
@@ -29,40 +30,71 @@ import { readSnapshot, write } from '@/data/transaction';
 import { measureAllDemand } from '../demand/measureDemand';
 import { type Deps, stamp, todayOf } from '../deps';
 
-/** What makes two sightings of a need the same: quantity, cause, source, last decision. */
+/** What makes two sightings of a need the same: quantity, causes, who supplies it, last decision. */
 export const fingerprintOf = (n: {
   suggested: string;
   state: string;
+  cause: string;
   sourceId: number | null;
+  supplyLocationId: number | null;
   lastDecisionId: number | null;
-}): string => [n.suggested, n.state === 'none' ? '' : 'below_min', n.sourceId ?? 0, n.lastDecisionId ?? 0].join('|');
+}): string =>
+  [
+    n.suggested,
+    n.state === 'none' ? '' : n.cause,
+    n.supplyLocationId === null ? (n.sourceId ?? 0) : `p${n.supplyLocationId}`,
+    n.lastDecisionId ?? 0,
+  ].join('|');
 
 /** So many pairs are recomputed before a command answers; more are left to the worker. */
 export const BEFORE_ANSWER = 200;
 
 /** Recomputes marked pairs in one transaction: these, or up to a number of them. The marks are locked while the inputs
- *  are read, and every change sets its mark in its own transaction, so nothing can change underneath. Returns how many
- *  were done. */
+ *  are read, and every change sets its mark in its own transaction, so nothing can change underneath. A changed suggestion
+ *  changes what is planned where it would be sent from: those places are marked, and recomputed next. Returns how many were
+ *  done. */
 export async function recomputeDirty(deps: Deps, which: number | readonly Pair[]): Promise<number> {
+  const first = await recomputeMarked(deps, which);
+  let done = first.done;
+  // Up the network: at most as many steps as it has places.
+  for (let sources = first.sources; sources.length > 0; ) {
+    const next = await recomputeMarked(deps, sources);
+    done += next.done;
+    sources = next.sources;
+  }
+  return done;
+}
+
+type Recomputed = { readonly done: number; readonly sources: readonly Pair[] };
+
+async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Promise<Recomputed> {
   const now = stamp(deps.clock());
-  const done = await write<number, never>(deps.pool, async (tx) => {
+  const nothing: Recomputed = { done: 0, sources: [] };
+  const done = await write<Recomputed, never>(deps.pool, async (tx) => {
     const marked = typeof which === 'number' ? await peekDirty(tx, which) : which;
-    if (marked.length === 0) return ok(0);
+    if (marked.length === 0) return ok(nothing);
     const needs = new Map((await lockNeedsOf(tx, marked)).map((n) => [`${n.itemId}/${n.locationId}`, n]));
     const pairs = (await lockDirty(tx, marked, typeof which === 'number' ? 'skip' : 'wait')).sort(byPair);
-    if (pairs.length === 0) return ok(0);
+    if (pairs.length === 0) return ok(nothing);
     const company = await readCompany(tx);
     const itemIds = [...new Set(pairs.map((p) => p.itemId))];
     const inputs = await readNeedInputs(tx, itemIds, todayOf(deps, company));
-    const states = statesOf(inputs, pairs);
+    const run = runOf(inputs);
+    const states = statesOf(inputs, run, pairs);
     const changes: NeedChange[] = [];
     for (const s of states) {
       const had = needs.get(`${s.itemId}/${s.locationId}`);
       if (!had && s.needState === 'none') continue;
-      const fingerprint = fingerprintOf({ ...s, state: s.needState, lastDecisionId: had?.lastDecisionId ?? null });
+      const cause = causeOf(inputs, s);
+      const fingerprint = fingerprintOf({
+        ...s,
+        state: s.needState,
+        cause,
+        lastDecisionId: had?.lastDecisionId ?? null,
+      });
       if (had?.fingerprint === fingerprint && had.state === s.needState && had.shortage === s.shortage) continue;
       const firstSeen = had && had.state !== 'none' ? had.firstSeen : now;
-      const { itemId, locationId, shortage, suggested, sourceId, needState } = s;
+      const { itemId, locationId, shortage, suggested, sourceId, supplyLocationId, needState } = s;
       changes.push({
         itemId,
         locationId,
@@ -70,6 +102,8 @@ export async function recomputeDirty(deps: Deps, which: number | readonly Pair[]
         shortage,
         suggested,
         sourceId,
+        supplyLocationId,
+        cause,
         fingerprint,
         firstSeen,
         at: now,
@@ -83,15 +117,52 @@ export async function recomputeDirty(deps: Deps, which: number | readonly Pair[]
     );
     await upsertNeeds(tx, changes);
     await clearDirty(tx, pairs);
-    return ok(pairs.length);
+    const sources = changedSources(inputs, run, pairs, stored);
+    markDirty(tx, sources);
+    return ok({ done: pairs.length, sources });
   });
-  return done.ok ? done.value : 0;
+  return done.ok ? done.value : nothing;
+}
+
+/** Places that send to one of these pairs and are no longer as they are stored. */
+function changedSources(
+  inputs: NeedInputs,
+  run: Run,
+  pairs: readonly Pair[],
+  stored: ReadonlyMap<string, number>,
+): Pair[] {
+  const done = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
+  const found = new Map<string, Pair>();
+  for (const { itemId, locationId } of pairs) {
+    const at = inputs.slotOf(itemId, locationId);
+    const from = at === null ? 0 : (inputs.arrays.suppliedBy[at] as number);
+    const sender = inputs.locationIds[from - 1];
+    if (from === 0 || sender === undefined) continue;
+    const key = `${itemId}/${sender}`;
+    const slot = inputs.slotOf(itemId, sender) as number;
+    if (!done.has(key) && stored.get(key) !== run.fingerprints[slot]) found.set(key, { itemId, locationId: sender });
+  }
+  return [...found.values()];
+}
+
+/** Why there is a need: below its minimum, or a shortage on the way there; and other places that ask. */
+function causeOf(inputs: NeedInputs, s: StateRow): string {
+  if (s.needState === 'none') return '';
+  const at = inputs.slotOf(s.itemId, s.locationId) as number;
+  const own = inputs.arrays.rule[at] === 2 ? 'dated_demand' : 'below_min';
+  return fromDecimal(s.planned) > 0 ? `${own},shop_asks` : own;
+}
+
+type Run = { readonly out: NeedRunOutput; readonly fingerprints: Float64Array };
+
+function runOf(inputs: NeedInputs): Run {
+  const out = needRun(inputs.arrays);
+  const { arrays, sourceIds, locationIds, nextDue } = inputs;
+  return { out, fingerprints: stateFingerprints(arrays, out, sourceIds, locationIds, nextDue) };
 }
 
 /** Computed rows of the given pairs; transit has levels but no needs. */
-function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
-  const out = needRun(inputs.arrays);
-  const fingerprints = stateFingerprints(inputs.arrays, out, inputs.sourceIds, inputs.locationIds, inputs.nextDue);
+function statesOf(inputs: NeedInputs, { out, fingerprints }: Run, pairs: readonly Pair[]): StateRow[] {
   const items = new Map(inputs.itemIds.map((id, i) => [id, i]));
   const locations = new Map(inputs.locationIds.map((id, i) => [id, i]));
   const decimal = (array: Float64Array, at: number) => sixDecimals(array[at] as number);
@@ -107,11 +178,17 @@ function statesOf(inputs: NeedInputs, pairs: readonly Pair[]): StateRow[] {
       onTheWay: decimal(a.onTheWay, at),
       inTrays: decimal(a.inTrays, at),
       owed: decimal(a.owed, at),
+      planned: decimal(out.planned, at),
       position: decimal(out.position, at),
+      level: a.rule[at] === 1 ? decimal(a.level, at) : null,
+      max: a.rule[at] === 1 && (a.max[at] as number) >= 0 ? decimal(a.max, at) : null,
       shortage: decimal(out.shortage, at),
       suggested: decimal(out.quantity, at),
       coverDays: (out.cover[at] as number) < 0 ? null : ((out.cover[at] as number) / 10).toFixed(1),
+      excess: decimal(out.excess, at),
+      belowMin: out.below[at] as number,
       sourceId: inputs.sourceIds[at] || null,
+      supplyLocationId: inputs.locationIds[(a.suppliedBy[at] as number) - 1] ?? null,
       needState: needStates[out.state[at] as number] as StateRow['needState'],
       nextDueAt: inputs.nextDue[at] ? stamp(new Date(inputs.nextDue[at] as number)).slice(0, 19) : null,
       fingerprint: fingerprints[at] as number,
@@ -190,6 +267,7 @@ export async function beginDay(deps: Deps): Promise<void> {
     await deleteOldAttempts(tx, before);
     await deleteOldJobs(tx, before);
     await deleteOldUndoSteps(tx, before);
+    await deleteOldAlerts(tx, before);
     return ok(undefined);
   });
   // Their rows are many: one import in a transaction.

@@ -1,6 +1,7 @@
 import { type Actor, may } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
+import { readCalendars } from '@/data/repositories/calendars';
 import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany } from '@/data/repositories/company';
 import { byPair } from '@/data/repositories/levels';
@@ -8,7 +9,7 @@ import { markDirty } from '@/data/repositories/planning';
 import { lockTrays, type TrayLineRow, updateTrayLine } from '@/data/repositories/trays';
 import { arrivalFrom, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
-import { type Deps, todayOf } from '../deps';
+import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { breaksOf, groupByLine, ordersOfTray } from '../planning/trayTotals';
 import { recordUndo } from '../undo/recordUndo';
@@ -29,7 +30,9 @@ export async function makeOrders(
   return command(deps, actor, 'make-orders', request, async (tx, now) => {
     const waiting = await lockTrays(tx, request.input.supplierIds);
     if (waiting.length === 0) return err({ kind: 'not_found', what: 'tray' });
-    const today = todayOf(deps, await readCompany(tx));
+    const company = await readCompany(tx);
+    const [today, time] = [todayOf(deps, company), timeOf(deps, company)];
+    const calendars = await readCalendars(tx, today);
     const book = await readBuying(
       tx,
       waiting.map((l) => l.itemId),
@@ -49,7 +52,10 @@ export async function makeOrders(
         const parts = group.map((l) => ({ ...l, trayLineId: l.id }));
         const entered = await enterStockLine(
           tx,
-          { orderId, lineNo: i + 1, today, wantedDate: arrivalFrom(source, today) },
+          {
+            ...{ orderId, lineNo: i + 1, today },
+            wantedDate: arrivalFrom(calendars, source, group[0]?.locationId ?? null, { today, time }),
+          },
           source,
           parts,
           { overPacks: breakPacks(breaks, i) },

@@ -1,15 +1,16 @@
-import { arrivalDate } from '@/core/calendar';
+import { arrivesIfOrdered } from '@/core/calendar';
 import { eachText, lineNet } from '@/core/money';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
+import { readCalendars } from '@/data/repositories/calendars';
 import { readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readTrayLines } from '@/data/repositories/trays';
 import { readSnapshot } from '@/data/transaction';
 import { readBuying } from '../catalogue/buying';
 import { readExchange } from '../cost/exchange';
-import { type Deps, todayOf } from '../deps';
+import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy } from '../grouping';
 import { type AskedRows, GROUP, keepList, type Page, readRows } from '../lists/keptList';
@@ -76,6 +77,7 @@ export async function openTrays(deps: Deps, actor: Actor): Promise<Result<TraysH
       lines.map((l) => l.itemId),
     );
     const suppliers = await readSuppliers(tx);
+    const calendars = await readCalendars(tx, today);
     const totals = trayTotals(comingLines(lines, book, suppliers, today));
     const exchange = await readExchange(tx, company.currency, today);
     const linesOf = groupBy(lines, (l) => l.supplierId);
@@ -87,7 +89,11 @@ export async function openTrays(deps: Deps, actor: Actor): Promise<Result<TraysH
         supplierId: s.id,
         supplier: s.name,
         blocked: s.status === 'blocked',
-        arrives: arrivalDate(today, { days: s.leadTimeDays, kind: s.leadTimeKind }),
+        arrives: arrivesIfOrdered(
+          calendars.supply(s.id, { days: s.leadTimeDays, kind: s.leadTimeKind }, null),
+          today,
+          timeOf(deps, company),
+        ),
         net: totals.get(s.id) ?? 0,
         netInBase: exchange.toBase(totals.get(s.id) ?? 0, s.currency),
         currency: s.currency,

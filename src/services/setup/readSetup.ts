@@ -20,6 +20,8 @@ export const setupLists = {
   rates: ['rates'],
   shipping: ['shipping-ways'],
   patterns: ['pack-patterns'],
+  planning: ['policy-defaults'],
+  reasons: ['reasons'],
 } as const satisfies Record<string, readonly SheetName[]>;
 export type SetupList = keyof typeof setupLists;
 export const isSetupList = (name: string): name is SetupList => Object.hasOwn(setupLists, name);

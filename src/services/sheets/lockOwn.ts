@@ -17,7 +17,10 @@ export function maySheet(actor: Actor, kind: SheetKind | null): Result<void, For
   const importing = mayImport(actor);
   if (!importing.ok || !kind) return importing;
   const allowed = may(actor, kind.right);
-  const ofPlaces = kind.name === 'locations' || Object.values(kind.refers).some((r) => r.what === 'location');
+  const ofPlaces =
+    kind.name === 'locations' ||
+    kind.name === 'policy-defaults' ||
+    Object.values(kind.refers).some((r) => r.what === 'location');
   if (allowed.ok && ofPlaces && actor.locations !== null)
     return err({ kind: 'forbidden', right: kind.right, because: 'location' });
   return allowed;

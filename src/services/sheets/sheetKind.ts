@@ -20,6 +20,8 @@ export const sheetNames = [
   'rates',
   'opening-stock',
   'policies',
+  'policy-defaults',
+  'seasons',
   'deliveries',
   'demand',
   'orders',
@@ -34,6 +36,7 @@ export const sheetNames = [
   'shipping-ways',
   'charges',
   'duty-rates',
+  'reasons',
 ] as const;
 export type SheetName = (typeof sheetNames)[number];
 

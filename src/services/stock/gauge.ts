@@ -1,5 +1,4 @@
 import { free } from '@/core/netting';
-import type { EffectivePolicy } from '@/core/policy';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import type { LevelRow } from '@/data/repositories/levels';
 import type { StateRow } from '@/data/repositories/planning';
@@ -32,7 +31,8 @@ export const freeOf = (level: LevelRow): Quantity => free(figuresOf(level));
 export const coverDaysOf = (state: StateRow | undefined): number | null =>
   state?.coverDays == null ? null : Number(state.coverDays);
 
-export function gaugeOf(level: LevelRow | undefined, state: StateRow | undefined, policy: EffectivePolicy): Gauge {
+/** The levels of the plan in force are those stored with the state; a minimum of 0 is none to show. */
+export function gaugeOf(level: LevelRow | undefined, state: StateRow | undefined): Gauge {
   const q = (text: string | undefined) => fromDecimal(text ?? '0');
   const l = figuresOf(level);
   return {
@@ -41,7 +41,7 @@ export function gaugeOf(level: LevelRow | undefined, state: StateRow | undefined
     coming: q(state?.onTheWay),
     inTrays: q(state?.inTrays),
     owed: q(state?.owed),
-    min: policy.kind === 'min_max' ? policy.min : null,
-    max: policy.kind === 'min_max' ? policy.max : null,
+    min: state?.level == null ? null : fromDecimal(state.level),
+    max: state?.max == null ? null : fromDecimal(state.max),
   };
 }

@@ -15,9 +15,7 @@ import {
   insertMovements,
   type LevelRow,
   lockLevels,
-  type MovementDocument,
   type MovementKind,
-  type Pair,
   type PostedRow,
   readLastCostElsewhere,
   readPostingsSince,
@@ -26,26 +24,16 @@ import {
 import { markDirty } from '@/data/repositories/planning';
 import type { SqlValue, Tx } from '@/data/sql';
 import { groupBy, pairKey } from '../grouping';
+import { moveLots, type PostedChange } from './moveLots';
+import type { StockChange } from './stockChange';
 
-/** One change of stock. What comes in has a value; what goes out has one when a document says it (a reversal, transit),
- *  else it goes at moving average. */
-export type StockChange = Pair & {
-  readonly kind: MovementKind;
-  readonly businessDate: string;
-  readonly quantity: Quantity;
-  /** Minor units: positive with what comes in, negative with what goes out at a known value; null = at moving average. */
-  readonly value: number | null;
-  readonly document: MovementDocument;
-  /** What a piece beyond the stock costs when nothing ever came in: a value for a quantity. */
-  readonly lastCost?: LevelValue;
-};
-
+export type { StockChange };
 export type Posted = { readonly valueChange: number; readonly variance: number };
 export type BooksClosed = { readonly kind: 'books_closed'; readonly to: string };
 
 type Here = { level: LevelValue; posting: number; lastCost: LevelValue | null };
 
-/** The only writer of on hand, inspection, blocked and value: appends movements and keeps the levels equal to their sum,
+/** The only writer of on hand, inspection, blocked, value and lots: appends movements and keeps the levels equal to their sum,
  *  in the caller's transaction, levels locked in key order. Marks the pairs for recomputation. A receipt dated before
  *  `today` also posts its effect on the issues since. Returns what each change did, in the order given.
  *  Errors: books_closed when a change is dated on or before the last closed day. */
@@ -63,6 +51,7 @@ export async function postMovements(
   const pairs = [...byPair.values()].map((own) => own[0] as StockChange);
   const rows: SqlValue[][] = [];
   const posted = new Map<StockChange, Posted>();
+  const moved: PostedChange[] = [];
   for (const row of await lockLevels(tx, pairs)) {
     const here: Here = {
       level: { quantity: fromDecimal(row.onHand), value: row.value },
@@ -80,6 +69,7 @@ export async function postMovements(
     };
     for (const c of byPair.get(pairKey(row.itemId, row.locationId)) ?? []) {
       const result = await post(tx, here, c);
+      moved.push({ change: c, posting: here.posting + 1, onHandBefore: here.level.quantity });
       posted.set(c, { valueChange: result.valueChange, variance: result.variance });
       append(c, c.quantity, result);
       here.level = result.level;
@@ -93,6 +83,7 @@ export async function postMovements(
     await updateLevel(tx, levelAfter(row, here));
   }
   await insertMovements(tx, rows);
+  await moveLots(tx, moved);
   markDirty(tx, pairs);
   return ok(changes.map((c) => posted.get(c) as Posted));
 }
@@ -138,7 +129,7 @@ async function effectOf(tx: Tx, here: Here, c: StockChange, unwritten: readonly 
   return backDatedEffect(here.level, replayByDate(opening, entries, lastCost));
 }
 
-const averaged = new Set<MovementKind>(['sale', 'count']);
+const averaged = new Set<MovementKind>(['sale', 'count', 'use', 'correction']);
 
 function entryOf(r: PostedRow): LedgerEntry {
   const quantity = fromDecimal(r.quantity);

@@ -23,6 +23,8 @@ export type ExpectedLine = {
   readonly openBase: Quantity;
   readonly received: Quantity;
   readonly receivedPacks: Quantity;
+  /** Whether its lots or serial numbers are entered when it comes. */
+  readonly tracking: 'none' | 'lot' | 'serial';
 };
 
 export type Arrival = {
@@ -54,6 +56,7 @@ const lineOf = (r: ExpectedRow): ExpectedLine => {
     openBase: open.base,
     received: figures.received,
     receivedPacks: figures.receivedPacks,
+    tracking: r.tracking ?? 'none',
   };
 };
 

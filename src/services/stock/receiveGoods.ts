@@ -1,3 +1,4 @@
+import { type LotEntry, type LotFault, parseLots, parseSerials } from '@/core/lots';
 import { type Actor, may } from '@/core/people';
 import { type Counted, countGoods, openOf, orderTotals, receiptValue } from '@/core/purchase';
 import { checked, fromDecimal, toDecimal } from '@/core/quantity';
@@ -7,6 +8,7 @@ import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
 import { readItemsByIds } from '@/data/repositories/catalogue';
 import { readCompany } from '@/data/repositories/company';
 import { lockLevels } from '@/data/repositories/levels';
+import { ensureLots, readTracked, serialsThere } from '@/data/repositories/lots';
 import { addReceived, type OrderLineRow, type PartRow, partFigures } from '@/data/repositories/orders';
 import { insertReceipt, insertReceiptLines } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
@@ -19,10 +21,17 @@ import { numberText, periodOf } from '../purchase/orderNumber';
 import { totalLineOf } from '../purchase/pricing';
 import { recordUndo } from '../undo/recordUndo';
 import { businessDayOf } from './businessDay';
+import { type CrossedLevel, crossingsOf } from './crossings';
 import { postMovements, type StockChange } from './postMovements';
 import { enterUnordered, type Unordered } from './unordered';
 
-type Entry = { readonly partId: number; readonly quantity: string; readonly unit: 'pack' | 'base' };
+type Entry = {
+  readonly partId: number;
+  readonly quantity: string;
+  readonly unit: 'pack' | 'base';
+  /** Lots or serial numbers as typed or pasted, of items that are kept so; '' = not known. */
+  readonly lots?: string;
+};
 export type ReceiveGoods = {
   readonly orderId: number;
   readonly locationId: number;
@@ -34,14 +43,27 @@ export type ReceiveGoods = {
   readonly unordered?: readonly Unordered[];
 };
 
-export type BookedIn = { readonly receipt: string; readonly receiptId: number };
+export type BookedIn = {
+  readonly receipt: string;
+  readonly receiptId: number;
+  /** Levels that stock came to by it. */
+  readonly crossed: readonly CrossedLevel[];
+};
 
 /** `value` in the currency of the order, `worth` in the company's. */
-type ReceivedLine = { part: PartRow; line: OrderLineRow; packs: number; base: number; value: number; worth: number };
+type ReceivedLine = {
+  part: PartRow;
+  line: OrderLineRow;
+  packs: number;
+  base: number;
+  value: number;
+  worth: number;
+  lots: readonly LotEntry[];
+};
 
 /** Books in what was counted of an order at one location: receipt, movements, levels and what is still expected, in one
  *  transaction. Empty lines are left out; more than ordered is booked as it came, and what nobody ordered on a line of its own.
- *  Errors: forbidden, not_found, not_in_this_state, invalid_field per line (field = counted.<part id>) or businessDate,
+ *  Errors: forbidden, not_found, not_in_this_state, invalid_field per line (field = counted.<part id>, lots.<part id>) or businessDate,
  *  nothing_counted, books_closed. */
 export async function receiveGoods(
   deps: Deps,
@@ -78,6 +100,10 @@ export async function receiveGoods(
       }),
     );
     const came: ReceivedLine[] = [];
+    const tracked = await readTracked(
+      tx,
+      lines.flatMap((l) => l.itemId ?? []),
+    );
     for (const entry of [...request.input.counted, ...besides.value]) {
       const part = parts.find((p) => p.id === entry.partId && p.locationId === locationId);
       const index = lines.findIndex((l) => l.id === part?.lineId);
@@ -96,7 +122,10 @@ export async function receiveGoods(
         base,
       );
       running.set(line.id, { received: sofar.received + base, value: sofar.value + value });
-      came.push({ part, line, packs, base, value, worth: 0 });
+      const tracking = line.itemId === null ? undefined : tracked.get(line.itemId);
+      const lots = await lotsOn(tx, entry, line, tracking, base, today);
+      if (!lots.ok) return lots;
+      came.push({ part, line, packs, base, value, worth: 0, lots: lots.value });
     }
     if (came.length === 0) return err({ kind: 'nothing_counted' });
     // The receipt has the rate of its day.
@@ -115,6 +144,25 @@ function countedOn(entry: Entry, part: PartRow, line: OrderLineRow): Result<Coun
   const content = fraction(line.contentNum, line.contentDen);
   const counted = countGoods(entry.quantity, entry.unit, openOf(partFigures(part), content), content);
   return counted.ok ? counted : err(invalidField(`counted.${part.id}`, counted.error));
+}
+
+/** Lots or serial numbers that came on one line. Errors: invalid_field lots.<part id>. */
+async function lotsOn(
+  tx: Tx,
+  entry: Entry,
+  line: OrderLineRow,
+  tracking: 'lot' | 'serial' | undefined,
+  base: number,
+  today: string,
+): Promise<Result<LotEntry[], Failure>> {
+  const text = entry.lots ?? '';
+  if (tracking === undefined || line.itemId === null || text.trim() === '') return ok([]);
+  const read = tracking === 'lot' ? parseLots(text, base, today) : parseSerials(text, base);
+  const fault = (f: LotFault): Result<never, Failure> => err(invalidField(`lots.${entry.partId}`, f));
+  if (!read.ok) return fault(read.error);
+  const codes = tracking === 'serial' ? read.value.map((l) => l.code) : [];
+  const [there] = await serialsThere(tx, line.itemId, codes);
+  return there === undefined ? read : fault({ kind: 'serial_there', text: there });
 }
 
 async function book(
@@ -136,13 +184,21 @@ async function book(
   }
   const items = await readItemsByIds(tx, [...new Set(came.flatMap(({ line }) => line.itemId ?? []))]);
   const moves = (itemId: number | null): itemId is number => itemId !== null && items.get(itemId)?.stockKept === 1;
-  const changes = came.flatMap(({ line: { itemId }, base, worth }, i): StockChange[] => {
-    if (!moves(itemId)) return [];
+  // The number comes late; levels are locked before lots and the counter, as everywhere.
+  const before = await lockLevels(
+    tx,
+    came.flatMap(({ line: { itemId } }) => (moves(itemId) ? [{ itemId, locationId }] : [])),
+  );
+  const changes: StockChange[] = [];
+  for (const [i, { line, base, worth, lots: entries }] of came.entries()) {
+    const { itemId } = line;
+    if (!moves(itemId)) continue;
     const document = { kind: 'receipt' as const, id: 0, line: i + 1 };
-    return [{ itemId, locationId, kind: 'receipt', businessDate: day, quantity: base, value: worth, document }];
-  });
-  // The number comes late; levels are locked before the counter, as everywhere.
-  await lockLevels(tx, changes);
+    const ids = entries.length > 0 ? await ensureLots(tx, itemId, entries, now) : new Map<string, number>();
+    const lots = entries.map((e) => ({ lotId: ids.get(e.code) as number, quantity: e.quantity }));
+    const change = { itemId, locationId, kind: 'receipt' as const, businessDate: day, quantity: base, value: worth };
+    changes.push({ ...change, document, ...(lots.length > 0 ? { lots } : {}) });
+  }
   const period = periodOf(today);
   const receipt = numberText('R', period, await drawNumber(tx, 'GR', period));
   const row = {
@@ -181,5 +237,5 @@ async function book(
     { entity: 'order', entityId: orderId, action: 'goods received', after: { receipt } },
   ]);
   await recordUndo(tx, actor, key, 'receive-goods', now, { kind: 'booked_in', receiptId });
-  return ok({ receipt, receiptId });
+  return ok({ receipt, receiptId, crossed: await crossingsOf(tx, before, changes) });
 }

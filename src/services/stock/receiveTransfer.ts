@@ -6,16 +6,12 @@ import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany, readTransit } from '@/data/repositories/company';
 import { lockLevels } from '@/data/repositories/levels';
 import { markDirty } from '@/data/repositories/planning';
-import {
-  lockTransfer,
-  readTransferLines,
-  setTransferState,
-  type TransferLineRow,
-  updateTransferLine,
-} from '@/data/repositories/transfers';
+import { setTransferState, type TransferLineRow, updateTransferLine } from '@/data/repositories/transfers';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
+import { type CrossedLevel, crossingsOf } from './crossings';
+import { openTransfer } from './openTransfer';
 import { postMovements, type StockChange } from './postMovements';
 
 /** Received and lost quantities per line of the transfer, in base units as typed (empty = none). */
@@ -31,22 +27,20 @@ export type ReceiveTransfer = {
 
 /** Takes goods of a transfer out of transit: what came goes onto the level of the place with the value it was shipped with,
  *  what is lost leaves with a reason. Value of a part = round(value shipped × cumulative ÷ shipped) − moved so far.
- *  Errors: forbidden, not_found, invalid_field lines.<line>.received|lost (also for more than is in transit),
+ *  Errors: forbidden, not_found, transfer_not_in_this_state, invalid_field lines.<line>.received|lost (also for more than is in transit),
  *  nothing_counted, books_closed. */
 export async function receiveTransfer(
   deps: Deps,
   actor: Actor,
   request: Request<ReceiveTransfer>,
-): Promise<Result<{ open: Quantity }, Failure>> {
+): Promise<Result<{ open: Quantity; crossed: readonly CrossedLevel[] }, Failure>> {
   const allowed = may(actor, 'stock.transfer');
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'receive-transfer', request, async (tx, now) => {
     const { transferId } = request.input;
-    const transfer = await lockTransfer(tx, transferId);
-    if (!transfer) return err({ kind: 'not_found', what: 'transfer' });
-    const place = may(actor, 'stock.transfer', { locationIds: [transfer.toLocationId] });
-    if (!place.ok) return place;
-    const lines = await readTransferLines(tx, transferId);
+    const opened = await openTransfer(tx, actor, { transferId, version: null }, 'receive', (t) => t.toLocationId);
+    if (!opened.ok) return opened;
+    const { transfer, lines } = opened.value;
     const entries = movesOf(request.input.lines, lines);
     if (!entries.ok) return entries;
     const [today, transit] = [todayOf(deps, await readCompany(tx)), await readTransit(tx)];
@@ -55,7 +49,7 @@ export async function receiveTransfer(
       { itemId, locationId: toLocationId },
       { itemId, locationId: transit },
     ]);
-    await lockLevels(tx, pairs);
+    const before = await lockLevels(tx, pairs);
     const changes: StockChange[] = [];
     for (const { line, received, lost, reason } of entries.value) {
       const came = takeOut(line, received, 0);
@@ -80,7 +74,7 @@ export async function receiveTransfer(
       const entry = entries.value.find((e) => e.line.id === l.id);
       return sum + inTransit(l) - (entry ? entry.received + entry.lost : 0);
     }, 0);
-    await setTransferState(tx, transferId, open === 0 ? 'received' : 'shipped');
+    if (open === 0) await setTransferState(tx, transferId, 'received', { userId: actor.userId, at: now });
     await recordChanges(tx, actor.userId, now, [
       { entity: 'transfer', entityId: transferId, action: 'received', after: { lines: request.input.lines, open } },
     ]);
@@ -88,7 +82,8 @@ export async function receiveTransfer(
       tx,
       pairs.filter((p) => p.locationId === toLocationId),
     );
-    return ok({ open });
+    const here = before.filter((l) => l.locationId === toLocationId);
+    return ok({ open, crossed: await crossingsOf(tx, here, changes) });
   });
 }
 

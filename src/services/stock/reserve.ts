@@ -18,16 +18,17 @@ import { freeOf } from './gauge';
 export type ReleasedPromise = Pair & { readonly promisedTo: string; readonly quantity: Quantity };
 export type NotFree = { readonly kind: 'not_free'; readonly itemId: number; readonly free: Quantity };
 
-/** Promises stock that is free. With endAllocation and releaseOverpromised the only writer of what is allocated, which
+/** Promises stock that is free, beyond what is kept back (`keep`, the reserve of its policy). With endAllocation and releaseOverpromised the only writer of what is allocated, which
  *  always is the sum of what allocations hold. Errors: not_free, with how much is. */
 export async function reserve(
   tx: Tx,
-  promise: Pair & { quantity: Quantity; promisedTo: string; userId: number; at: string },
+  promise: Pair & { quantity: Quantity; promisedTo: string; userId: number; at: string; keep?: Quantity },
 ): Promise<Result<number, NotFree>> {
   const quantity = toDecimal(promise.quantity);
   const [level] = await lockLevels(tx, [promise]);
-  if (!(await allocateIfFree(tx, promise, quantity))) {
-    return err({ kind: 'not_free', itemId: promise.itemId, free: Math.max(0, level ? freeOf(level) : 0) });
+  const keep = promise.keep ?? 0;
+  if (!(await allocateIfFree(tx, promise, quantity, toDecimal(keep)))) {
+    return err({ kind: 'not_free', itemId: promise.itemId, free: Math.max(0, (level ? freeOf(level) : 0) - keep) });
   }
   const { itemId, locationId, promisedTo, userId, at } = promise;
   markDirty(tx, [promise]);
@@ -37,18 +38,24 @@ export async function reserve(
 export const heldOf = (a: AllocationRow): Quantity =>
   a.state === 'held' ? checked(fromDecimal(a.quantity) - fromDecimal(a.taken)) : 0;
 
-/** Takes goods out of a promise (they leave now) or, without a quantity, releases what it still holds. The level and the
- *  allocation are locked by the caller. Returns how much of the promise went. */
-export async function endAllocation(tx: Tx, a: AllocationRow, take: Quantity | null): Promise<Quantity> {
+/** Takes goods out of a promise (they leave now); what it still holds then stays promised, or is released. Without a quantity
+ *  everything is released. The level and the allocation are locked by the caller. Returns how much of the promise went. */
+export async function endAllocation(
+  tx: Tx,
+  a: AllocationRow,
+  take: Quantity | null,
+  rest: 'kept' | 'released' = take === null ? 'released' : 'kept',
+): Promise<Quantity> {
   const held = heldOf(a);
-  const q = take === null ? held : Math.min(take, held);
   if (held === 0) return 0;
-  const taken = checked(fromDecimal(a.taken) + (take === null ? 0 : q));
-  const state = take === null ? 'released' : q === held ? 'taken' : 'held';
-  await updateAllocation(tx, { id: a.id, taken: toDecimal(taken), state });
-  await reduceAllocated(tx, a, toDecimal(q));
+  const out = Math.min(take ?? 0, held);
+  const gone = rest === 'released' ? held : out;
+  const taken = toDecimal(checked(fromDecimal(a.taken) + out));
+  const state = out === held ? 'taken' : rest === 'released' ? 'released' : 'held';
+  await updateAllocation(tx, { id: a.id, taken, state });
+  await reduceAllocated(tx, a, toDecimal(gone));
   markDirty(tx, [a]);
-  return q;
+  return gone;
 }
 
 /** After stock went down: where more is promised than is there, the newest promises are released, whole, until it fits.

@@ -18,6 +18,8 @@ export type Unordered = {
   readonly quantity: string;
   readonly price: string;
   readonly freeOfCharge: boolean;
+  /** Lots or serial numbers as typed. */
+  readonly lots?: string;
 };
 
 /** Puts them on the order as lines of their own that expect just what came; returns a count for each.
@@ -28,7 +30,7 @@ export async function enterUnordered(
   { order, lines }: LoadedOrder,
   locationId: number,
   entries: readonly Unordered[],
-): Promise<Result<{ partId: number; quantity: string; unit: 'base' }[], Failure>> {
+): Promise<Result<{ partId: number; quantity: string; unit: 'base'; lots: string }[], Failure>> {
   if (entries.length === 0) return ok([]);
   const supplier = (await readSuppliers(tx)).find((s) => s.id === order.supplierId);
   if (!supplier) return err({ kind: 'not_found', what: 'supplier' });
@@ -68,7 +70,10 @@ export async function enterUnordered(
     entered.flatMap((l) =>
       parts
         .filter((p) => p.lineId === l.id)
-        .map((p) => ({ partId: p.id, quantity: p.baseQuantity, unit: 'base' as const })),
+        .map((p) => ({
+          ...{ partId: p.id, quantity: p.baseQuantity, unit: 'base' as const },
+          lots: entries[l.lineNo - last - 1]?.lots ?? '',
+        })),
     ),
   );
 }

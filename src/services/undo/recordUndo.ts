@@ -3,14 +3,14 @@ import type { OrderState } from '@/core/purchase';
 import type { Values } from '@/core/sheets';
 import { insertUndoStep } from '@/data/repositories/undo';
 import type { Tx } from '@/data/sql';
+import type { SettingCells } from '../planning/policyEdits';
 import type { OrderEdit } from '../purchase/orderCell';
 import type { Renamed } from '../sheets/renameSaid';
-
-type Cells = { readonly min: string | null; readonly max: string | null };
 
 /** What a command did, as far as undoing it needs. */
 export type Effect =
   | { readonly kind: 'accepted'; readonly needId: number; readonly trayLineId: number }
+  | { readonly kind: 'to_be_sent'; readonly needId: number; readonly transferId: number; readonly decisionId: number }
   | {
       readonly kind: 'taken_back';
       readonly needId: number | null;
@@ -27,11 +27,13 @@ export type Effect =
   | { readonly kind: 'approved'; readonly orderId: number }
   | { readonly kind: 'cell'; readonly back: OrderEdit }
   | {
-      readonly kind: 'min_max';
-      readonly itemId: number;
-      readonly locationId: number | null;
-      readonly before: Cells | null;
-      readonly after: Cells | null;
+      readonly kind: 'policies';
+      readonly rows: readonly {
+        readonly itemId: number;
+        readonly locationId: number | null;
+        readonly before: SettingCells;
+        readonly after: SettingCells;
+      }[];
     }
   | { readonly kind: 'booked_in'; readonly receiptId: number }
   | {

@@ -1,21 +1,24 @@
 import { type Actor, may, type Right } from '@/core/people';
-import { toDecimal } from '@/core/quantity';
+import { policyFields } from '@/core/policy';
 import { err, ok, type Result } from '@/core/result';
 import type { Values } from '@/core/sheets';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { setOrderState } from '@/data/repositories/orders';
 import { decideNeed, lockNeedsOf, markDirty } from '@/data/repositories/planning';
-import { lockPolicy } from '@/data/repositories/policies';
+import { lockSettings } from '@/data/repositories/policies';
+import { scopeKey } from '@/data/repositories/policySettings';
+import { findLineOfDecision, lockTransfer } from '@/data/repositories/transfers';
 import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import { type Affected, findTouchedSince, lockUndoStep, markUndone, type UndoRow } from '@/data/repositories/undo';
 import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { cellsOf, editedSettings, type SettingCells } from '../planning/policyEdits';
 import { fingerprintOf } from '../planning/recompute';
 import { withdraw } from '../planning/withdraw';
-import { writeMinMax } from '../planning/writeMinMax';
+import { writePolicies } from '../planning/writePolicies';
 import { loadOrder, pairsOf } from '../purchase/loadOrder';
 import { changeCell } from '../purchase/orderCell';
 import { putBack, reopen } from '../purchase/orderSteps';
@@ -25,6 +28,7 @@ import { areAsLeft, removeValues, writeValues } from '../sheets/recordSteps';
 import { renameOne } from '../sheets/renameSaid';
 import { settingFor } from '../sheets/sheetKind';
 import { reversal } from '../stock/reversal';
+import { withdrawSent } from '../stock/withdrawSent';
 import type { Effect } from './recordUndo';
 
 type Of<K extends Effect['kind']> = Extract<Effect, { kind: K }>;
@@ -84,6 +88,10 @@ async function orderOf(at: At, orderId: number, action: 'put_back' | 'reopen' | 
   return clean.ok ? loaded : clean;
 }
 
+/** All cells of a setting, those empty where it says nothing. */
+const allCells = (cells: SettingCells) => Object.fromEntries(policyFields.map((f) => [f, cells[f] ?? '']));
+const sameCells = (a: SettingCells, b: SettingCells) => policyFields.every((f) => (a[f] ?? '') === (b[f] ?? ''));
+
 const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
   accepted: {
     right: 'needs.decide',
@@ -96,6 +104,22 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       ]);
       if (!clean.ok) return clean;
       return line.state === 'in_tray' ? ok(await withdraw(at.tx, at.actor, at.now, line)) : tooFar;
+    },
+  },
+  to_be_sent: {
+    right: 'needs.decide',
+    undo: async (at, { needId, transferId, decisionId }) => {
+      const { tx, actor, now } = at;
+      const transfer = await lockTransfer(tx, transferId);
+      const line = await findLineOfDecision(tx, decisionId);
+      if (!transfer || !line) return tooFar;
+      const clean = await untouched(at, [
+        { entity: 'transfer', entityId: transferId },
+        { entity: 'need', entityId: needId },
+      ]);
+      if (!clean.ok) return clean;
+      if (transfer.state !== 'approved' || line.approved === '0.000000') return tooFar;
+      return ok(await withdrawSent(tx, actor, now, transfer, line));
     },
   },
   taken_back: {
@@ -176,18 +200,21 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       return touched ? err({ kind: 'touched_since', ...touched }) : tooFar;
     },
   },
-  min_max: {
+  policies: {
     right: 'policies.edit',
-    undo: async ({ tx, actor, now, step }, { itemId, locationId, before, after }) => {
-      const had = await lockPolicy(tx, itemId, locationId ?? 0);
-      const text = (q: number | null) => (q === null ? null : toDecimal(q));
-      const here = had && { min: text(had.min), max: text(had.max) };
-      if (here?.min !== after?.min || here?.max !== after?.max) {
-        const policy = [{ entity: 'policy' as const, entityId: itemId }];
-        const touched = await findTouchedSince(tx, policy, step.seenChange, actor.userId);
+    undo: async ({ tx, actor, now, step }, { rows }) => {
+      const kept = await lockSettings(tx, rows);
+      const edits = rows.map((r) => ({ ...r, was: r.after, now: allCells(r.before) }));
+      const same = rows.every((r) => sameCells(cellsOf(kept.get(scopeKey(r.itemId, r.locationId))), r.after));
+      if (!same) {
+        const policies = rows.map((r) => ({ entity: 'policy' as const, entityId: r.itemId }));
+        const touched = await findTouchedSince(tx, policies, step.seenChange, actor.userId);
         return touched ? err({ kind: 'touched_since', ...touched }) : tooFar;
       }
-      return ok(await writeMinMax(tx, actor, now, { itemId, locationId, had, after: before }));
+      // Kinds stay as they were: what was said before was said in full.
+      const { rows: back, faults } = editedSettings(edits, kept, () => 'min_max');
+      if (faults.length > 0) return err({ kind: 'wrong_cells', faults });
+      return ok(await writePolicies(tx, actor, now, back));
     },
   },
   records: {

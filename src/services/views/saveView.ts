@@ -6,7 +6,11 @@ import type { Deps } from '../deps';
 import { type Failure, invalidField } from '../failure';
 
 /** Lists whose views can be kept, with the right to see them. */
-export const viewPages = { items: 'stock.read', suppliers: 'orders.read' } as const satisfies Record<string, Right>;
+export const viewPages = {
+  items: 'stock.read',
+  suppliers: 'orders.read',
+  policies: 'needs.read',
+} as const satisfies Record<string, Right>;
 export type ViewPage = keyof typeof viewPages;
 
 /** A list as it stands (the query of its address) under a name; `shared` shows it to others. The same name again replaces it. */

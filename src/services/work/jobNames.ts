@@ -6,6 +6,7 @@ const names: Readonly<Record<string, readonly [name: string, steps: string]>> = 
   'check-sheet': ['Rows of a spreadsheet are checked', 'rows'],
   'write-sheet': ['A spreadsheet is written', 'rows'],
   'fetch-rates': ['Rates of the day are fetched', 'rates'],
+  'take-sales': ['Sales are taken from the tills', 'days of places'],
   'begin-day': ['The new business day', 'steps'],
 };
 

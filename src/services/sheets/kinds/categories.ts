@@ -1,20 +1,14 @@
-import { textColumn } from '@/core/sheets';
 import type { SheetRecord } from '@/data/repositories/sheets/record';
 import { readCategoryBuyers, setCategoryBuyer } from '@/data/repositories/sheets/terms';
 import type { Tx } from '@/data/sql';
-import { Categories, categoryPath } from '../categories';
+import { Categories } from '../categories';
 import { userId } from '../references';
 import { type SheetKind, text } from '../sheetKind';
+import { byCategory, categoryColumn } from './byCategory';
 import { buyerColumn } from './common';
 
-const path = textColumn('category', 250, {
-  title: 'Category',
-  explain: 'Names from the top down, parted by >; what is missing of it is made.',
-  example: 'Yarn > Wool',
-  required: true,
-});
 const columns = [
-  { ...path, read: (t: string, how: Parameters<typeof path.read>[1]) => path.read(categoryPath(t), how) },
+  categoryColumn('Names from the top down, parted by >; what is missing of it is made.', true),
   buyerColumn('Sign-in name of who buys what is in it and in those below.'),
 ];
 
@@ -34,18 +28,7 @@ export const categories: SheetKind = {
   columns,
   byHand: true,
   refers: { buyer: { what: 'user' } },
-  keyOf: (v) => text(v, 'category').toLowerCase(),
-  find: async (tx, rows) => {
-    const wanted = new Set(rows.map((r) => text(r, 'category').toLowerCase()));
-    return (await all(tx)).filter((r) => wanted.has(text(r.values, 'category').toLowerCase()));
-  },
-  page: async (tx, after, limit) =>
-    (await all(tx))
-      .filter((r) => r.id > after)
-      .sort((a, b) => a.id - b.id)
-      .slice(0, limit),
-  // Capitals don't make another category; the name stays as it was first written.
-  against: (record, values) => ({ ...record.values, ...(values.category ? { category: values.category } : {}) }),
+  ...byCategory(all),
   write: async (tx, rows, refs) => {
     const tree = await Categories.read(tx);
     for (const { values } of rows)

@@ -17,9 +17,12 @@ import { orders } from './orders';
 import { packPatterns } from './packPatterns';
 import { packs } from './packs';
 import { policies } from './policies';
+import { policyDefaults } from './policyDefaults';
 import { prices } from './prices';
 import { rates } from './rates';
+import { reasons } from './reasons';
 import { salePrices } from './salePrices';
+import { seasons } from './seasons';
 import { shippingWays } from './shippingWays';
 import { sourcePlaces } from './sourcePlaces';
 import { sources } from './sources';
@@ -39,6 +42,8 @@ export const sheetKinds: Readonly<Record<SheetName, SheetKind>> = {
   rates,
   'opening-stock': openingStock,
   policies,
+  'policy-defaults': policyDefaults,
+  seasons,
   deliveries,
   demand,
   orders,
@@ -53,6 +58,7 @@ export const sheetKinds: Readonly<Record<SheetName, SheetKind>> = {
   'shipping-ways': shippingWays,
   charges,
   'duty-rates': dutyRates,
+  reasons,
 };
 
 export const sheetKindOf = (name: string): SheetKind | null =>

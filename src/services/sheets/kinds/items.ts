@@ -160,6 +160,12 @@ const columns = [
     example: 'yes',
     otherwise: true,
   }),
+  yesNoColumn('use_recorded', {
+    title: 'Use recorded',
+    explain: 'no = nobody writes down what goes out; what a count finds missing was used.',
+    example: 'yes',
+    otherwise: true,
+  }),
   choiceColumn(
     'availability',
     { available: 'available', to_order: 'available to order', not_available: 'not available' },
@@ -236,6 +242,7 @@ function storedAs(column: string, v: Values, categories: ReadonlyMap<string, num
     case 'straight_supplier_id':
       return refs ? supplierId(refs, v, 'straight_supplier') : null;
     case 'stock_kept':
+    case 'use_recorded':
     case 'straight':
     case 'sale_with_tax':
       return v[column] ? 1 : 0;

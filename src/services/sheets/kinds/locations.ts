@@ -1,4 +1,4 @@
-import { choiceColumn, decimalColumn, type InTheWay, textColumn, weekColumn } from '@/core/sheets';
+import { choiceColumn, decimalColumn, type InTheWay, textColumn, weekColumn, wholeColumn } from '@/core/sheets';
 import {
   linkSuppliedBy,
   readLocationRecords,
@@ -51,6 +51,16 @@ const columns = [
     example: 'Tue Fri',
     otherwise: 0,
   }),
+  wholeColumn(
+    'travel_days',
+    { most: 60 },
+    {
+      title: 'Days on the road',
+      explain: 'From the place that supplies it.',
+      example: '1',
+      otherwise: 1,
+    },
+  ),
   weekColumn('working_days', { title: 'Working days', explain: 'On which days it is open.', example: 'Mon-Sat' }),
   weekColumn('receiving_days', {
     title: 'Receiving days',
@@ -124,7 +134,16 @@ export const locations: SheetKind = {
     await upsertLocations(
       tx,
       rows.map(({ values: v }, i) => [
-        ...[v.code, v.name, v.kind, v.address ?? '', v.invoice_address ?? '', v.van_days, v.working_days],
+        ...[
+          v.code,
+          v.name,
+          v.kind,
+          v.address ?? '',
+          v.invoice_address ?? '',
+          v.van_days,
+          v.travel_days,
+          v.working_days,
+        ],
         ...[v.receiving_days, v.latitude, v.longitude, v.status, 100 + i],
       ]) as never,
     );

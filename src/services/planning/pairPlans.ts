@@ -1,0 +1,95 @@
+import type { SupplyCalendar } from '@/core/calendar';
+import {
+  type OrderRule,
+  type Plan,
+  type PlanFigures,
+  type PositionParts,
+  type Reckoning,
+  reckon,
+  reckonLot,
+} from '@/core/netting';
+import type { EffectivePolicy, PolicyLevel } from '@/core/policy';
+import { lotForLot } from '@/core/projection';
+import { fromDecimal } from '@/core/quantity';
+import type { Calendars } from '@/data/repositories/calendars';
+import { readNeedInputs } from '@/data/repositories/needInputs';
+import type { StateRow } from '@/data/repositories/planning';
+import type { Tx } from '@/data/sql';
+
+/** What is planned for a pair and what it is reckoned from. */
+export type PairPlan = {
+  readonly policy: EffectivePolicy;
+  readonly levels: readonly PolicyLevel[];
+  readonly plan: Plan;
+  readonly figures: PlanFigures;
+  readonly rule: OrderRule;
+  readonly calendar: SupplyCalendar | null;
+  /** The place that sends it here; null = bought. */
+  readonly sentFrom: number | null;
+  readonly sourceId: number | null;
+};
+
+export type PairPlans = {
+  /** Null for a pair that is not planned (transit). */
+  readonly at: (itemId: number, locationId: number) => PairPlan | null;
+  /** The sum behind the stored need of a pair; null where no policy raises one from stock, or nothing has been computed yet. */
+  readonly reckoning: (itemId: number, locationId: number, state: StateRow | undefined) => Reckoning | null;
+  readonly calendars: Calendars;
+};
+
+/** What counts for a pair, from its stored state. */
+export const partsOf = (state: StateRow): PositionParts => ({
+  onHand: fromDecimal(state.onHand),
+  blocked: fromDecimal(state.blocked),
+  onTheWay: fromDecimal(state.onTheWay),
+  inTrays: fromDecimal(state.inTrays),
+  owed: fromDecimal(state.owed),
+  planned: fromDecimal(state.planned),
+});
+
+/** The plans of all pairs of these items, from the very inputs a need run has. */
+export async function readPairPlans(tx: Tx, itemIds: readonly number[], today: string): Promise<PairPlans> {
+  const ids = [...new Set(itemIds)];
+  const inputs = await readNeedInputs(tx, ids.length > 0 ? ids : [0], today);
+  const { arrays } = inputs;
+  const at = (itemId: number, locationId: number): PairPlan | null => {
+    const slot = inputs.slotOf(itemId, locationId);
+    if (slot === null) return null;
+    return {
+      policy: inputs.policy(slot),
+      levels: inputs.levels(slot),
+      plan: inputs.plan(slot),
+      figures: inputs.figures(slot),
+      rule: inputs.orderRule(slot),
+      calendar: inputs.calendar(slot),
+      sentFrom: inputs.locationIds[(arrays.suppliedBy[slot] as number) - 1] ?? null,
+      sourceId: inputs.sourceIds[slot] || null,
+    };
+  };
+  return {
+    at,
+    calendars: inputs.calendars,
+    reckoning: (itemId, locationId, state) => {
+      const slot = inputs.slotOf(itemId, locationId);
+      if (slot === null || !state) return null;
+      const plan = inputs.plan(slot);
+      const rule = inputs.orderRule(slot);
+      const parts = partsOf(state);
+      if (plan.rule === 'level') return reckon(parts, plan, rule);
+      const dated = arrays.dated.get(slot);
+      if (plan.rule !== 'dated' || !dated) return null;
+      const found = lotForLot(
+        {
+          stock: parts.onHand - parts.blocked,
+          owed: parts.owed,
+          receipts: dated.receipts,
+          orders: dated.orders,
+          dependent: parts.planned > 0 ? [{ day: 0, quantity: parts.planned }] : [],
+          perDay: arrays.perDay[slot] as number,
+        },
+        { ...plan, horizonDay: dated.horizonDay },
+      );
+      return reckonLot(parts, plan, found, rule);
+    },
+  };
+}

@@ -1,0 +1,27 @@
+import type { Actor } from '@/core/people';
+import type { Pair } from '@/data/repositories/levels';
+import { decideNeed, insertDecision, lockNeedsOf } from '@/data/repositories/planning';
+import type { Tx } from '@/data/sql';
+import { fingerprintOf } from './recompute';
+
+export type Reopened = { readonly needId: number | null; readonly decisionId: number | null };
+
+/** Withdraws a decision: its need is open again, if that decision still was the need's last. */
+export async function reopenNeed(
+  tx: Tx,
+  actor: Actor,
+  now: string,
+  pair: Pair,
+  decided: number | null,
+): Promise<Reopened> {
+  const [need] = await lockNeedsOf(tx, [pair]);
+  if (!need || decided === null || need.lastDecisionId !== decided)
+    return { needId: need?.id ?? null, decisionId: null };
+  const decisionId = await insertDecision(tx, {
+    ...{ needId: need.id, kind: 'take_back', fingerprint: need.fingerprint, shortage: need.shortage },
+    ...{ sourceId: null, packId: null, packQuantity: '0', baseQuantity: '0', reckoning: 'null' },
+    ...{ userId: actor.userId, at: now },
+  });
+  await decideNeed(tx, need.id, 'open', decisionId, fingerprintOf({ ...need, lastDecisionId: decisionId }), now);
+  return { needId: need.id, decisionId };
+}

@@ -1,0 +1,98 @@
+import { readLimits, type TypedLimits, thousandthsOf } from '@/core/classes';
+import { decimalsOf, minorToDecimal, parsePrice } from '@/core/money';
+import { type Actor, may } from '@/core/people';
+import { err, ok, type Result } from '@/core/result';
+import { recordChanges } from '@/data/repositories/bookkeeping';
+import {
+  type ClassLimits,
+  readClassLimits,
+  readCompany,
+  setDemandAsOf,
+  updateClassLimits,
+} from '@/data/repositories/company';
+import { readRecountLimits, updateRecountLimits } from '@/data/repositories/counts';
+import { readSnapshot } from '@/data/transaction';
+import { command, type Request } from '../command';
+import type { Deps } from '../deps';
+import { type Failure, invalidField } from '../failure';
+import { leaveToWorker } from '../work/leaveToWorker';
+
+/** Limits as they are typed: shares in percent; the amount in the company's currency. */
+export type TypedSettings = TypedLimits & {
+  readonly leadTimeRule: 'measured' | 'stated';
+  readonly least: string;
+  readonly empirical: string;
+  readonly recountShare: string;
+  readonly recountAmount: string;
+};
+export type LimitsView = { readonly typed: TypedSettings; readonly currency: string; readonly may: boolean };
+
+/** The limits that classes, lead times and second counts go by. Errors: forbidden. */
+export async function readLimitSettings(deps: Deps, actor: Actor): Promise<Result<LimitsView, Failure>> {
+  const allowed = may(actor, 'stock.read');
+  if (!allowed.ok) return allowed;
+  return readSnapshot(deps.pool, async (tx) => {
+    const { currency } = await readCompany(tx);
+    const typed = typedOf(await readClassLimits(tx), await readRecountLimits(tx), currency);
+    return ok({ typed, currency, may: may(actor, 'setup.edit').ok });
+  });
+}
+
+const percent = (thousandths: number) => String(thousandths / 10);
+
+function typedOf(l: ClassLimits, recount: { share: number; minor: number }, currency: string): TypedSettings {
+  return {
+    ...{ a: percent(l.abcA), b: percent(l.abcB), x: String(l.xyzX / 1000), y: String(l.xyzY / 1000) },
+    ...{ leadTimeRule: l.leadTimeRule, least: String(l.leadTimeLeast), empirical: String(l.leadTimeEmpirical) },
+    recountShare: percent(recount.share),
+    recountAmount: minorToDecimal(recount.minor, currency),
+  };
+}
+
+/** Sets them; the worker makes classes again and reckons everything by them.
+ *  `was` is what the person saw. Errors: forbidden, changed_meanwhile, invalid_field by name. */
+export async function setLimits(
+  deps: Deps,
+  actor: Actor,
+  request: Request<TypedSettings & { readonly was: TypedSettings }>,
+): Promise<Result<null, Failure>> {
+  const allowed = may(actor, 'setup.edit');
+  if (!allowed.ok) return allowed;
+  const { was, ...typed } = request.input;
+  const limits = readLimits(typed);
+  if (!limits.ok) return err(invalidField(limits.error.field, limits.error.fault));
+  const whole = (text: string) => (/^\d{1,3}$/.test(text.trim()) ? Number(text) : null);
+  const [least, empirical] = [whole(typed.least), whole(typed.empirical)];
+  if (least === null || least < 1) return err(invalidField('least', { kind: 'not_a_number_of', text: typed.least }));
+  if (empirical === null || empirical < least)
+    return err(invalidField('empirical', { kind: 'not_a_number_of', text: typed.empirical }));
+  const share = thousandthsOf(typed.recountShare);
+  if (share === null || share > 1000)
+    return err(invalidField('recountShare', { kind: 'not_a_share', text: typed.recountShare }));
+  const amount = parsePrice(typed.recountAmount);
+  if (!amount.ok) return err(invalidField('recountAmount', amount.error));
+  return command(deps, actor, 'set-limits', request, async (tx, now) => {
+    const had = await readClassLimits(tx, true);
+    const recount = await readRecountLimits(tx);
+    const { currency } = await readCompany(tx);
+    const before = typedOf(had, recount, currency);
+    if ((Object.keys(before) as (keyof TypedSettings)[]).some((k) => before[k] !== was[k]))
+      return err({ kind: 'changed_meanwhile', what: 'record', who: null, now: null });
+    const minor = Math.round(Number(amount.value) * 10 ** decimalsOf(currency));
+    const after = {
+      ...limits.value,
+      leadTimeRule: typed.leadTimeRule,
+      leadTimeLeast: least,
+      leadTimeEmpirical: empirical,
+    };
+    await updateClassLimits(tx, after);
+    await updateRecountLimits(tx, { share, minor });
+    await recordChanges(tx, actor.userId, now, [
+      { entity: 'company', entityId: 1, action: 'limits', before, after: typed },
+    ]);
+    // The worker measures classes and lead times again and reckons everything by them.
+    await setDemandAsOf(tx, null);
+    await leaveToWorker(tx, 'begin-day', now, actor.userId);
+    return ok(null);
+  });
+}

@@ -1,0 +1,108 @@
+import { type LotStock, type Taken, takeFromLots } from '@/core/lots';
+import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
+import type { Pair } from '@/data/repositories/levels';
+import { lockLotStock, moveLotLevels, readLotsOfLine, readTracked } from '@/data/repositories/lots';
+import type { Tx } from '@/data/sql';
+import type { StockChange } from './stockChange';
+
+export type PostedChange = { readonly change: StockChange; readonly posting: number; readonly onHandBefore: Quantity };
+
+/** Which lots the movements are of, for items that are kept by lot or serial number. What comes in has the lots that were
+ *  said; what goes out takes those that were named, or its own: those of its receipt when that is reversed, those of its transfer on the road, else
+ *  the oldest, or one dye lot. What comes in by a transfer is of the lots that went out with it. The rest is known by none. */
+export async function moveLots(tx: Tx, posted: readonly PostedChange[]): Promise<void> {
+  const tracked = await readTracked(tx, [...new Set(posted.map((p) => p.change.itemId))]);
+  if (tracked.size === 0) return;
+  const own = posted.filter((p) => tracked.has(p.change.itemId) && p.change.quantity !== 0);
+  const gone = new Map<string, Taken[]>();
+  for (const p of own.filter((x) => x.change.quantity < 0)) {
+    const taken = await takenBy(tx, p);
+    gone.set(lineKey(p.change), [...(gone.get(lineKey(p.change)) ?? []), ...taken]);
+    await note(tx, p, taken, -1);
+  }
+  for (const p of own.filter((x) => x.change.quantity > 0)) await note(tx, p, await comingIn(tx, p, gone), 1);
+}
+
+/** What there is of an item at a place by lot, locked: the lots, and before them what is known by none. */
+export async function lotsThere(tx: Tx, pair: Pair, onHand: Quantity): Promise<LotStock[]> {
+  const known = (await lockLotStock(tx, pair)).map(({ lotId, quantity, bestBefore }) => ({
+    ...{ lotId, quantity: fromDecimal(quantity), bestBefore },
+  }));
+  const unknown = onHand - known.reduce((a, k) => a + k.quantity, 0);
+  return [{ lotId: null, quantity: Math.max(0, unknown), bestBefore: null }, ...known];
+}
+
+const lineKey = ({ itemId, document: d }: StockChange) => `${itemId}/${d.kind}/${d.id}/${d.line}`;
+
+async function takenBy(tx: Tx, { change, onHandBefore }: PostedChange): Promise<readonly Taken[]> {
+  if (change.lots) return change.lots;
+  const { document, itemId, locationId, kind, quantity } = change;
+  const { id, line } = document;
+  const all = await lotsThere(tx, { itemId, locationId }, onHandBefore);
+  const reversed = kind === 'receipt_reversal';
+  if (id === null || line === null || !(reversed || document.kind === 'transfer')) return takeFromLots(all, -quantity);
+  // What came by this very line: of a receipt that is reversed, or on the road. It may have been sold meanwhile.
+  const came = await readLotsOfLine(tx, { kind: document.kind, id, line }, { itemId, locationId });
+  const there = new Map(all.map((k) => [k.lotId, k.quantity]));
+  const own = came.flatMap((c) => {
+    const q = Math.min(fromDecimal(c.quantity), there.get(c.lotId) ?? 0);
+    return q > 0 ? [{ lotId: c.lotId, quantity: q, bestBefore: c.bestBefore }] : [];
+  });
+  if (own.length === 0) return takeFromLots(all, -quantity);
+  const taken = takeFromLots(own, -quantity);
+  const rest = taken.reduce((a, t) => a + (t.lotId === null ? t.quantity : 0), 0);
+  if (!reversed || rest === 0) return taken;
+  const others = all.map((l) => ({
+    ...l,
+    quantity: l.quantity - taken.reduce((a, t) => a + (t.lotId === l.lotId && t.lotId !== null ? t.quantity : 0), 0),
+  }));
+  return [...taken.filter((t) => t.lotId !== null), ...takeFromLots(others, rest)];
+}
+
+async function comingIn(tx: Tx, { change, onHandBefore }: PostedChange, gone: Map<string, Taken[]>): Promise<Taken[]> {
+  const { document, itemId, quantity, lots } = change;
+  // What went out before it was booked in was of this.
+  const owed = Math.max(0, -onHandBefore);
+  if (lots) return less(lots, owed);
+  if (document.kind !== 'transfer' || document.id === null || document.line === null) return [];
+  const with_ = gone.get(lineKey(change));
+  if (with_) return less(upTo(with_, quantity), owed);
+  const out = await readLotsOfLine(
+    tx,
+    { kind: 'transfer', id: document.id, line: document.line },
+    { itemId, locationId: null },
+  );
+  const left = out.flatMap((o) => {
+    const q = -fromDecimal(o.quantity);
+    return q > 0 ? [{ lotId: o.lotId, quantity: q }] : [];
+  });
+  return less(upTo(left, quantity), owed);
+}
+
+function upTo(lots: readonly Taken[], quantity: Quantity): Taken[] {
+  let left = quantity;
+  return lots.flatMap((l) => {
+    const q = Math.min(left, l.quantity);
+    left -= q;
+    return q > 0 ? [{ ...l, quantity: q }] : [];
+  });
+}
+
+function less(lots: readonly Taken[], quantity: Quantity): Taken[] {
+  let off = quantity;
+  return lots.flatMap((l) => {
+    const q = Math.min(off, l.quantity);
+    off -= q;
+    return l.quantity > q ? [{ ...l, quantity: l.quantity - q }] : [];
+  });
+}
+
+async function note(tx: Tx, { change, posting }: PostedChange, lots: readonly Taken[], sign: 1 | -1): Promise<void> {
+  const { itemId, locationId } = change;
+  const byLot = new Map<number, Quantity>();
+  for (const { lotId, quantity } of lots) if (lotId !== null) byLot.set(lotId, (byLot.get(lotId) ?? 0) + quantity);
+  await moveLotLevels(
+    tx,
+    [...byLot].map(([lotId, q]) => ({ itemId, locationId, posting, lotId, quantity: toDecimal(sign * q) })),
+  );
+}
