@@ -32,6 +32,12 @@ export class Format {
     return minus(this.quantities.format(q / MICRO));
   }
 
+  /** A number of days, at most one decimal. @example days(1)  // '1 day' */
+  days(n: number): string {
+    const rounded = Math.round(n * 10) / 10;
+    return `${this.quantity(rounded * MICRO)} ${rounded === 1 ? 'day' : 'days'}`;
+  }
+
   /** Minor units without the currency. @example amount(19680, 'EUR')  // '196.80' */
   amount(minor: number, currency: string): string {
     const digits = decimalsOf(currency);

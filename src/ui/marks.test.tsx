@@ -87,19 +87,25 @@ test('the gauge towards a minimum ends at the minimum', () => {
 
 describe('reckoning', () => {
   const policy = {
-    kind: 'min_max',
-    origin: 'location',
-    min: units(28),
+    rule: 'level' as const,
+    kind: 'min_max' as const,
+    level: units(28),
+    refillTo: units(76),
     max: units(76),
-    trigger: 'at_or_below',
-    refill: 'up_to_max',
-  } as const;
+    trigger: 'at_or_below' as const,
+    fixed: 0,
+    terms: [{ label: 'refill_to_max' as const, quantity: units(76) }],
+  };
   const rule = { minimum: 0, packMicro: units(10), multiplePacks: 1, mode: 'up' as const };
   const print = (parts = {}, change = {}) => {
-    const sum = reckon({ onHand: units(12), blocked: 0, onTheWay: units(10), inTrays: 0, owed: 0, ...parts }, policy, {
-      ...rule,
-      ...change,
-    });
+    const sum = reckon(
+      { onHand: units(12), blocked: 0, onTheWay: units(10), inTrays: 0, owed: 0, planned: 0, ...parts },
+      policy,
+      {
+        ...rule,
+        ...change,
+      },
+    );
     const html = renderToStaticMarkup(
       <ReckoningSum sum={sum} format={format} origins={{}} unit="ball" packName="bag" />,
     );

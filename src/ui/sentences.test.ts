@@ -40,7 +40,7 @@ describe('faults of a field', () => {
       { kind: 'login_shape', text: 'M R' },
       'A name to sign in with has 2 to 60 small letters, digits, points, hyphens or underscores.',
     ],
-    [{ kind: 'max_without_min' }, 'A maximum needs a minimum.'],
+    [{ kind: 'not_days', text: 'x' }, '“x” is no number of days (1 to 999).'],
   ];
   test.each(sentences)('%j', (fault, sentence) => expect(faultSentence(fault, format)).toBe(sentence));
 

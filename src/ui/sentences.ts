@@ -1,4 +1,5 @@
 import type { Finding } from '@/core/purchase';
+import type { TransferAction, TransferState } from '@/core/stock';
 import type { FieldFault, HandlerFailure } from '@/services/failure';
 import { countOf, type Format } from './format';
 import { cellSentence } from './sheets/fault-sentences';
@@ -30,6 +31,34 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `“${fault.text}” is larger than a price can be.`;
     case 'not_a_date':
       return `“${fault.text}” is not a date.`;
+    case 'not_an_address':
+      return fault.text === '' ? 'Mail needs an address.' : `“${fault.text}” is no mail address.`;
+    case 'lot_not_understood':
+      return `“${fault.text}” is no lot: number, quantity and, if it has one, its best-before date.`;
+    case 'lots_do_not_add_up':
+      return `The lots come to ${format.quantity(fault.sum)}, but ${format.quantity(fault.of)} were counted.`;
+    case 'serials_do_not_add_up':
+      return `${countOf(fault.count, 'serial number')}, but ${format.quantity(fault.of)} were counted.`;
+    case 'serial_twice':
+      return `The serial number “${fault.text}” stands here twice.`;
+    case 'serial_there':
+      return `The serial number “${fault.text}” is in stock already.`;
+    case 'lot_not_there':
+      return `Not so much of “${fault.text}” lies there.`;
+    case 'not_a_share':
+      return `“${fault.text}” is no share: a percentage up to 100.`;
+    case 'not_a_variation':
+      return `“${fault.text}” is no limit of variation: a figure like 0.5.`;
+    case 'limits_reversed':
+      return 'This limit has to be the larger one.';
+    case 'not_a_number_of':
+      return `“${fault.text}” is no number that fits here.`;
+    case 'not_a_time':
+      return `“${fault.text}” is not a time of day, like 9:40.`;
+    case 'time_to_come':
+      return `“${fault.text}” is still to come.`;
+    case 'not_a_span':
+      return `A span of 1 to ${fault.days} days is needed, the earlier day first.`;
     case 'in_the_future':
       return `${format.date(fault.text)} is still to come.`;
     case 'more_than':
@@ -56,8 +85,16 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `“${fault.text}” is no time zone.`;
     case 'min_above_max':
       return `Minimum ${format.quantity(fault.min)} is above maximum ${format.quantity(fault.max)}.`;
-    case 'max_without_min':
-      return 'A maximum needs a minimum.';
+    case 'not_positive':
+      return fault.field === 'fixed' ? 'A quantity above 0 is needed.' : 'At least one day is needed.';
+    case 'season_reversed':
+      return `This season ends before it begins (${format.date(fault.from)} to ${format.date(fault.to)}).`;
+    case 'not_days':
+      return `“${fault.text}” is no number of days (1 to 999).`;
+    case 'not_percent':
+      return `“${fault.text}” is no target: a percentage from 50 to 99.9.`;
+    case 'not_a_choice':
+      return `“${fault.text}” is none of the choices.`;
   }
 }
 
@@ -76,6 +113,23 @@ const states: Readonly<Record<string, string>> = {
   sent: 'sent',
   put_back: 'back in its trays',
   cancelled: 'cancelled',
+};
+
+const transferStates: Readonly<Record<TransferState, string>> = {
+  requested: 'only asked for',
+  approved: 'approved',
+  shipped: 'on the way',
+  received: 'received',
+  refused: 'refused',
+  cancelled: 'cancelled',
+};
+const transferActions: Readonly<Record<TransferAction, string>> = {
+  approve: 'approved',
+  refuse: 'refused',
+  cancel: 'cancelled',
+  ship: 'shipped',
+  receive: 'received',
+  take_off: 'changed',
 };
 
 const inWords = (names: readonly string[]): string =>
@@ -106,6 +160,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
         return 'Someone else has changed this meanwhile. What you typed is still here; read it again beside it before you go on.';
       if (failure.what === 'policy')
         return `Changed meanwhile to ${failure.now ?? 'nothing set'}. Your entry is still here.`;
+      if (failure.what === 'transfer')
+        return 'Someone else has changed this transfer meanwhile. Read it again before you go on.';
       return 'This has changed meanwhile. Refresh the list to see it as it is now.';
     }
     case 'already_decided':
@@ -118,8 +174,36 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       if (failure.because === 'goods_received')
         return 'Goods have been booked in on this order, so it can’t be taken back.';
       return `This order is ${states[failure.state] ?? failure.state} and can’t be ${actions[failure.action] ?? failure.action}.`;
+    case 'wrong_cells': {
+      const [first] = failure.faults;
+      return first ? faultSentence(first.fault, format) : 'Some cells can’t be saved.';
+    }
+    case 'supply_loop':
+      return `${failure.item} would go in a circle: ${failure.through.join(' ← ')}. Let one of these places buy it.`;
+    case 'transfer_not_in_this_state':
+      return `This transfer is ${transferStates[failure.state]}, so it can’t be ${transferActions[failure.action]}.`;
     case 'nothing_counted':
       return 'Nothing is counted yet: enter what came on at least one line.';
+    case 'count_ended':
+      return `This count has been ${failure.state === 'posted' ? 'posted' : 'dropped'} already.`;
+    case 'nothing_to_count':
+      return 'Nothing like that lies there, so there is nothing to count.';
+    case 'too_much_to_count':
+      return `${format.quantity(failure.items * 1_000_000)} items are too many for one sheet (at most ${format.quantity(failure.most * 1_000_000)}): count by category or by shelf.`;
+    case 'count_again':
+      return `${failure.lines === 1 ? 'One line is' : `${failure.lines} lines are`} far off and counted only once. Count again, or post as counted.`;
+    case 'wrong_count_rows': {
+      const why = {
+        unknown: 'is no item of ours',
+        several: 'is the code of several items',
+        not_a_quantity: 'is no quantity',
+      };
+      const said = failure.faults.slice(0, 3).map((f) => `row ${f.row}: “${f.text}” ${why[f.why]}`);
+      const more = failure.of - said.length;
+      return `Nothing was taken. ${said.join('; ')}${more > 0 ? `; and ${more} more` : ''}.`;
+    }
+    case 'lots_would_mix':
+      return `No dye lot of ${failure.item} suffices alone; the largest has ${format.quantity(failure.largest)}. Take it from several?`;
     case 'list_gone':
       return 'This list has to be opened again.';
     case 'not_free':

@@ -1,6 +1,10 @@
 import { commands, envelope } from './commands';
 
 const key = 'a-key-of-this-test-000001';
+const limits = {
+  ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
+  leadTimeRule: 'measured',
+};
 const samples: Record<string, { good: object[]; bad: object[] }> = {
   'accept-need': {
     good: [
@@ -22,6 +26,66 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     good: [{ supplierIds: [1, 2] }],
     bad: [{ supplierIds: [] }, { supplierIds: ['1'] }, { supplierIds: 1 }],
   },
+  'set-limits': {
+    good: [{ ...limits, was: limits }],
+    bad: [limits, { ...limits, leadTimeRule: 'guessed', was: limits }, { ...limits, a: 80, was: limits }],
+  },
+  'take-till-sales': { good: [{ from: '2026-11-20', to: '' }], bad: [{ from: '2026-11-20' }] },
+  'set-alerts': {
+    good: [
+      { mail: '', rules: [] },
+      { mail: 'm@q.example', rules: [{ matter: 'below_min', how: 'daily', byMail: true }] },
+    ],
+    bad: [
+      { mail: '', rules: [{ matter: 'rain', how: 'daily', byMail: true }] },
+      { rules: [] },
+      { mail: '', rules: [{ matter: 'below_min', how: 'weekly', byMail: false }] },
+    ],
+  },
+  'see-alerts': { good: [{ ids: [1, 2] }, { ids: [] }], bad: [{}, { ids: ['1'] }] },
+  'begin-count': {
+    good: [
+      { planId: 1 },
+      { locationId: 1, what: 'shelf', category: '', shelf: 'A1', itemIds: [], name: 'Shelf A1', blind: true },
+    ],
+    bad: [
+      { planId: 0 },
+      { locationId: 1, what: 'drawer', category: '', shelf: '', itemIds: [], name: 'x', blind: true },
+      { locationId: 1, what: 'marked', category: '', shelf: '', itemIds: [1, 1], name: 'x', blind: true },
+    ],
+  },
+  'plan-count': {
+    good: [
+      {
+        ...{ locationId: 1, what: 'all', category: '', shelf: '', itemIds: [], name: 'Everything', blind: false },
+        ...{ everyDays: 7, firstOn: 'fri' },
+      },
+    ],
+    bad: [
+      {
+        ...{ locationId: 1, what: 'all', category: '', shelf: '', itemIds: [], name: 'Everything', blind: false },
+        ...{ everyDays: 0, firstOn: '' },
+      },
+    ],
+  },
+  'remove-count-plan': { good: [{ planId: 3 }], bad: [{}] },
+  'enter-count': {
+    good: [{ countId: 1, countedAt: '', lines: [{ itemId: 4, round: 'again', quantity: '' }] }],
+    bad: [
+      { countId: 1, countedAt: '', lines: [] },
+      { countId: 1, countedAt: '', lines: [{ itemId: 4, round: 'third', quantity: '1' }] },
+    ],
+  },
+  'enter-count-rows': {
+    good: [{ countId: 1, countedAt: '9:40', rows: [{ row: 2, code: '10412-07', quantity: '3' }] }],
+    bad: [{ countId: 1, countedAt: '9:40', rows: [{ row: 2, code: '', quantity: '3' }] }],
+  },
+  'reason-of-count': {
+    good: [{ countId: 1, itemId: 2, reasonId: null, note: '' }],
+    bad: [{ countId: 1, itemId: 2, reasonId: 0, note: '' }],
+  },
+  'post-count': { good: [{ countId: 1, asCounted: false }], bad: [{ countId: 1 }] },
+  'drop-count': { good: [{ countId: 1 }], bad: [{ countId: '1' }] },
   'put-back-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: 1 }, { orderId: 1, version: 0 }] },
   'approve-order': { good: [{ orderId: 1, version: 1 }], bad: [{ version: 1 }] },
   'reopen-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: null, version: 1 }] },
@@ -215,16 +279,38 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     bad: [{ orderId: 1, itemId: 1, locationId: 1, packs: 2, price: '' }],
   },
   'close-books': { good: [{ to: '2026-10-31', was: '' }], bad: [{ to: '2026-10-31' }] },
-  'set-min-max': {
+  'save-policies': {
     good: [
-      { itemId: 1, locationId: null, min: '', max: '', was: null },
-      { itemId: 1, locationId: 1, min: '5', max: '', was: { min: '4', max: '' } },
+      { edits: [{ itemId: 1, locationId: null, was: { min: '' }, now: { min: '5' } }] },
+      { edits: [{ itemId: 1, locationId: 2, was: { kind: 'min_max' }, now: { kind: '' } }] },
     ],
     bad: [
-      { itemId: 1, min: '', max: '', was: null },
-      { itemId: 1, locationId: 1, min: 5, max: '', was: null },
-      { itemId: 1, locationId: 1, min: '5', max: '', was: { min: '4' } },
+      { edits: [] },
+      { edits: [{ itemId: 1, locationId: 2, now: { min: '5' } }] },
+      { edits: [{ itemId: 1, locationId: 2, was: { min: 4 }, now: { min: '5' } }] },
+      { edits: [{ itemId: 1, was: { min: '' }, now: { min: '5' } }] },
     ],
+  },
+  'correct-stock': {
+    good: [{ locationId: 1, reasonId: 1, note: '', lines: [{ itemId: 1, how: 'by', quantity: '-2' }] }],
+    bad: [{ locationId: 1, reasonId: 1, note: '', lines: [{ itemId: 1, how: 'at', quantity: '2' }] }],
+  },
+  'request-transfer': {
+    good: [{ fromLocationId: 4, toLocationId: 1, wantedDate: 'fri', note: '', lines: [{ itemId: 1, quantity: '2' }] }],
+    bad: [{ fromLocationId: 4, toLocationId: 1, wantedDate: '', note: '', lines: [] }],
+  },
+  'approve-transfer': {
+    good: [{ transferId: 1, version: 1, lines: [{ lineNo: 1, approved: '' }] }],
+    bad: [{ transferId: 1, lines: [{ lineNo: 1, approved: '2' }] }],
+  },
+  'refuse-transfer': {
+    good: [{ transferId: 1, version: 1, reason: 'none to spare' }],
+    bad: [{ transferId: 1, version: 1 }],
+  },
+  'cancel-transfer': { good: [{ transferId: 1, version: 1 }], bad: [{ transferId: 1 }] },
+  'ship-approved': {
+    good: [{ transferId: 1, version: 2, lines: [{ lineNo: 1, quantity: '2' }] }],
+    bad: [{ transferId: 1, version: 2, lines: [{ lineNo: 1, quantity: 2 }] }],
   },
 };
 

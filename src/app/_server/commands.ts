@@ -1,6 +1,7 @@
 import Joi from 'joi';
-import type { Actor } from '@/core/people';
+import { type Actor, alertMatters } from '@/core/people';
 import type { Result } from '@/core/result';
+import { seeAlerts, setAlerts } from '@/services/alerts/setAlerts';
 import { makeFamily } from '@/services/catalogue/makeFamily';
 import { makeItem } from '@/services/catalogue/makeItem';
 import { setComplete } from '@/services/catalogue/setComplete';
@@ -17,7 +18,7 @@ import { resetPassword } from '@/services/people/resetPassword';
 import { saveRole } from '@/services/people/saveRole';
 import { setLocale } from '@/services/people/setLocale';
 import { acceptNeed } from '@/services/planning/acceptNeed';
-import { setMinMax } from '@/services/planning/setMinMax';
+import { savePolicies } from '@/services/planning/savePolicies';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
@@ -28,6 +29,7 @@ import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { setCompany } from '@/services/setup/setCompany';
+import { setLimits } from '@/services/setup/setLimits';
 import { applySheet } from '@/services/sheets/applySheet';
 import { cancelSheet } from '@/services/sheets/cancelSheet';
 import { changeMany } from '@/services/sheets/changeMany';
@@ -35,17 +37,31 @@ import { mapSheet } from '@/services/sheets/mapSheet';
 import { removeRecords } from '@/services/sheets/removeRecords';
 import { saveRecords } from '@/services/sheets/saveRecords';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
+import { approveTransfer } from '@/services/stock/approveTransfer';
+import { beginCount } from '@/services/stock/beginCount';
+import { cancelTransfer } from '@/services/stock/cancelTransfer';
+import { correctStock } from '@/services/stock/correctStock';
 import { countStock } from '@/services/stock/countStock';
+import { dropCount } from '@/services/stock/dropCount';
+import { enterCount, setReasonOfCount } from '@/services/stock/enterCount';
+import { enterCountRows } from '@/services/stock/enterCountRows';
+import { planCount } from '@/services/stock/planCount';
+import { postCount } from '@/services/stock/postCount';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { receiveTransfer } from '@/services/stock/receiveTransfer';
+import { refuseTransfer } from '@/services/stock/refuseTransfer';
+import { removeCountPlan } from '@/services/stock/removeCountPlan';
+import { requestTransfer } from '@/services/stock/requestTransfer';
 import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
+import { shipApproved } from '@/services/stock/shipApproved';
 import { shipTransfer } from '@/services/stock/shipTransfer';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { removeView } from '@/services/views/removeView';
 import { saveView } from '@/services/views/saveView';
 import { cancelJob } from '@/services/work/cancelJob';
 import { startJob } from '@/services/work/startJob';
+import { takeTillSales } from '@/services/work/takeTillSales';
 
 const id = Joi.number()
   .integer()
@@ -61,10 +77,13 @@ const key = Joi.string()
   .pattern(/^[A-Za-z0-9_-]{16,64}$/)
   .required();
 const day = Joi.string().allow('').max(10).required();
+/** Lots or serial numbers as typed or pasted. */
+const lots = Joi.string().allow('').max(20_000);
 const note = (most: number) => Joi.string().allow('').max(most).required();
 const lines = (fields: object) => Joi.array().items(Joi.object(fields)).min(1).max(500).required();
 const order = Joi.object({ orderId: id, version: id });
 const sheet = Joi.object({ importId: id, version: id });
+const transfer = Joi.object({ transferId: id, version: id });
 const cells = Joi.object()
   .pattern(/^[a-z0-9_]{1,40}$/, Joi.string().allow('').max(2000))
   .min(1)
@@ -77,6 +96,41 @@ const person = {
   limit: typed,
 };
 const seen = Joi.string().allow('').max(16).required();
+
+/** Cells of the policy sheet; what a column means is core's affair. */
+const policyCells = Joi.object()
+  .pattern(/^[A-Za-z]{1,20}$/, Joi.string().allow('').max(40))
+  .max(20)
+  .required();
+export const policyEdits = Joi.array()
+  .items(Joi.object({ itemId: id, locationId: id.allow(null), was: policyCells, now: policyCells }))
+  .min(1)
+  .max(5000)
+  .required();
+
+const whatToCount = {
+  locationId: id,
+  what: Joi.valid('all', 'category', 'shelf', 'marked').required(),
+  category: note(250),
+  shelf: note(40),
+  itemIds: Joi.array().items(id.optional()).max(2000).unique().required(),
+  name: note(120),
+  blind: Joi.boolean().required(),
+};
+
+const limits = {
+  ...{
+    a: typed,
+    b: typed,
+    x: typed,
+    y: typed,
+    least: typed,
+    empirical: typed,
+    recountShare: typed,
+    recountAmount: typed,
+  },
+  leadTimeRule: Joi.valid('measured', 'stated').required(),
+};
 
 type Run = (deps: Deps, actor: Actor, request: Request<never>) => Promise<Result<unknown, Failure>>;
 const entry = (shape: Joi.Schema, run: unknown) => ({ shape, run: run as Run });
@@ -141,26 +195,17 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       deliveryNote: Joi.string().allow('').max(60).required(),
       businessDate: day,
       counted: Joi.array()
-        .items(Joi.object({ partId: id, quantity: typed, unit: Joi.valid('pack', 'base').required() }))
+        .items(Joi.object({ partId: id, quantity: typed, unit: Joi.valid('pack', 'base').required(), lots }))
         .unique('partId')
         .max(2000)
         .required(),
       unordered: Joi.array()
-        .items(Joi.object({ itemId: id, quantity: typed, price: typed, freeOfCharge: Joi.boolean().required() }))
+        .items(Joi.object({ itemId: id, quantity: typed, price: typed, freeOfCharge: Joi.boolean().required(), lots }))
         .max(200),
     }),
     receiveGoods,
   ),
-  'set-min-max': entry(
-    Joi.object({
-      itemId: id,
-      locationId: id.allow(null),
-      min: typed,
-      max: typed,
-      was: Joi.object({ min: typed, max: typed }).allow(null).required(),
-    }),
-    setMinMax,
-  ),
+  'save-policies': entry(Joi.object({ edits: policyEdits }), savePolicies),
   'set-planning-rules': entry(rules.append({ was: rules.required() }), setPlanningRules),
   'set-supplier-terms': entry(
     Joi.object({
@@ -187,7 +232,8 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     Joi.object({
       locationId: id,
       businessDate: day,
-      lines: lines({ itemId: id, quantity: typed, allocationId: id.allow(null) }),
+      lines: lines({ itemId: id, quantity: typed, allocationId: id.allow(null), lots }),
+      mixLots: Joi.boolean(),
     }),
     sellGoods,
   ),
@@ -204,6 +250,23 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     shipTransfer,
   ),
+  'request-transfer': entry(
+    Joi.object({
+      ...{ fromLocationId: id, toLocationId: id, wantedDate: typed, note: note(200) },
+      lines: lines({ itemId: id, quantity: typed }).unique('itemId'),
+    }),
+    requestTransfer,
+  ),
+  'approve-transfer': entry(
+    transfer.append({ lines: lines({ lineNo: id, approved: typed }).unique('lineNo') }),
+    approveTransfer,
+  ),
+  'refuse-transfer': entry(transfer.append({ reason: note(200) }), refuseTransfer),
+  'cancel-transfer': entry(transfer, cancelTransfer),
+  'ship-approved': entry(
+    transfer.append({ lines: lines({ lineNo: id, quantity: typed }).unique('lineNo') }),
+    shipApproved,
+  ),
   'receive-transfer': entry(
     Joi.object({
       transferId: id,
@@ -211,13 +274,52 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     receiveTransfer,
   ),
+  'correct-stock': entry(
+    Joi.object({
+      ...{ locationId: id, reasonId: id, note: note(200) },
+      lines: lines({ itemId: id, how: Joi.valid('by', 'to').required(), quantity: typed }).unique('itemId'),
+    }),
+    correctStock,
+  ),
   'count-stock': entry(
     Joi.object({ locationId: id, note: note(200), lines: lines({ itemId: id, quantity: typed }).unique('itemId') }),
     countStock,
   ),
+  'begin-count': entry(Joi.alternatives(Joi.object({ planId: id }), Joi.object(whatToCount)), beginCount),
+  'plan-count': entry(
+    Joi.object({ ...whatToCount, everyDays: Joi.number().integer().min(1).max(999).required(), firstOn: typed }),
+    planCount,
+  ),
+  'remove-count-plan': entry(Joi.object({ planId: id }), removeCountPlan),
+  'enter-count': entry(
+    Joi.object({
+      ...{ countId: id, countedAt: typed },
+      lines: lines({ itemId: id, round: Joi.valid('first', 'again').required(), quantity: typed }).unique('itemId'),
+    }),
+    enterCount,
+  ),
+  'enter-count-rows': entry(
+    Joi.object({
+      ...{ countId: id, countedAt: typed },
+      rows: Joi.array()
+        .items(
+          Joi.object({ row: id, code: Joi.string().max(60).required(), quantity: Joi.string().max(40).required() }),
+        )
+        .max(5000)
+        .required(),
+    }),
+    enterCountRows,
+  ),
+  'reason-of-count': entry(
+    Joi.object({ countId: id, itemId: id, reasonId: id.allow(null), note: note(200) }),
+    setReasonOfCount,
+  ),
+  'post-count': entry(Joi.object({ countId: id, asCounted: Joi.boolean().required() }), postCount),
+  'drop-count': entry(Joi.object({ countId: id }), dropCount),
   'reverse-receipt': entry(Joi.object({ receiptId: id, reason: note(200) }), reverseReceipt),
   undo: entry(Joi.object({ undoKey: key }), undoCommand),
   'start-job': entry(Joi.object({ kind: Joi.valid('check-needs', 'fetch-rates').required() }), startJob),
+  'take-till-sales': entry(Joi.object({ from: day, to: day }), takeTillSales),
   'cancel-job': entry(Joi.object({ jobId: id }), cancelJob),
   'map-sheet': entry(
     sheet.append({
@@ -271,7 +373,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   'set-complete': entry(Joi.object({ itemId: id, complete: Joi.boolean().required() }), setComplete),
   'save-view': entry(
     Joi.object({
-      page: Joi.valid('items', 'suppliers').required(),
+      page: Joi.valid('items', 'suppliers', 'policies').required(),
       name: Joi.string().max(60).required(),
       query: note(1000),
       shared: Joi.boolean().required(),
@@ -307,6 +409,25 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     setCompany,
   ),
+  'set-alerts': entry(
+    Joi.object({
+      mail: note(200),
+      rules: Joi.array()
+        .items(
+          Joi.object({
+            matter: Joi.valid(...alertMatters).required(),
+            how: Joi.valid('at_once', 'daily').required(),
+            byMail: Joi.boolean().required(),
+          }),
+        )
+        .unique('matter')
+        .max(20)
+        .required(),
+    }),
+    setAlerts,
+  ),
+  'see-alerts': entry(Joi.object({ ids: Joi.array().items(id.optional()).max(1000).required() }), seeAlerts),
+  'set-limits': entry(Joi.object({ ...limits, was: Joi.object(limits).required() }), setLimits),
   'apply-sheet': entry(sheet, applySheet),
   'cancel-sheet': entry(sheet, cancelSheet),
   'close-books': entry(Joi.object({ to: day, was: day }), closeBooks),

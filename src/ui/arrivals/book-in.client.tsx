@@ -19,8 +19,8 @@ import { OrderLink } from '../orders/order-link.client';
 import { failureSentence, faultSentence } from '../sentences';
 import { Unordered, type UnorderedEntry, withItem } from './unordered.client';
 
-type Entry = { readonly quantity: string; readonly unit: 'pack' | 'base' };
-const EMPTY: Entry = { quantity: '', unit: 'pack' };
+type Entry = { readonly quantity: string; readonly unit: 'pack' | 'base'; readonly lots: string };
+const EMPTY: Entry = { quantity: '', unit: 'pack', lots: '' };
 
 const countOn = (entry: Entry, l: ExpectedLine) =>
   countGoods(
@@ -48,7 +48,12 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
     setEntries((all) => new Map(all).set(l.partId, { ...(all.get(l.partId) ?? EMPTY), ...change }));
   const everything = () =>
     setEntries(
-      new Map(arrival.lines.map((l) => [l.partId, { quantity: entryText(l.openPacks), unit: 'pack' as const }])),
+      new Map(
+        arrival.lines.map((l) => [
+          l.partId,
+          { ...entryOf(l), quantity: entryText(l.openPacks), unit: 'pack' as const },
+        ]),
+      ),
     );
   const serverField = failure?.kind === 'invalid_field' ? failure.field : null;
   const filled =
@@ -89,10 +94,15 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
       unordered: besides.map(({ item, ...e }) => ({ ...e, itemId: item.id })),
     };
     const words = `${countOf(filled, 'line')} of ${arrival.supplier} booked in at ${arrival.location}`;
-    const outcome = await run<{ receipt: string }>('receive-goods', input, { refresh: false, words });
+    const outcome = await run<{ receipt: string; crossed: readonly unknown[] }>('receive-goods', input, {
+      refresh: false,
+      words,
+    });
     if (!outcome.ok) return;
+    const { length } = outcome.value.crossed;
+    const above = length > 0 ? `&above=${length}` : '';
     // Nothing may be left to expect here, so this page may be gone: go on to where the receipt shows.
-    router.push(toOrder ? `/orders/${arrival.orderId}` : `/arrivals?booked=${outcome.value.receipt}`);
+    router.push(toOrder ? `/orders/${arrival.orderId}` : `/arrivals?booked=${outcome.value.receipt}${above}`);
     router.refresh();
   };
 
@@ -242,6 +252,18 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
                         {fault}
                       </span>
                     )}
+                    {l.tracking !== 'none' && entry.quantity.trim() !== '' && (
+                      <LotsField
+                        line={l}
+                        value={entry.lots}
+                        fault={
+                          failure?.kind === 'invalid_field' && serverField === `lots.${l.partId}`
+                            ? faultSentence(failure.fault, format)
+                            : ''
+                        }
+                        onChange={(lots) => put(l, { lots })}
+                      />
+                    )}
                   </td>
                   <td className="max-md:hidden">
                     {rest === null ? (
@@ -276,5 +298,32 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
       </form>
       {unknown !== '' && <NewItemDialog code={unknown} onClose={() => setUnknown('')} onMade={takeItem} />}
     </WholeList>
+  );
+}
+
+/** Lots or serial numbers of what came, typed or pasted; without them it is in stock all the same, known by none. */
+function LotsField(props: { line: ExpectedLine; value: string; fault: string; onChange: (text: string) => void }) {
+  const { line, value } = props;
+  const serial = line.tracking === 'serial';
+  return (
+    <span className="mt-1.5 block">
+      <textarea
+        className="entry h-auto w-full min-w-40 max-w-80 py-1 font-mono text-[12px]"
+        rows={Math.min(6, Math.max(2, value.split('\n').length))}
+        aria-label={`${serial ? 'Serial numbers' : 'Lots'} of ${line.description}`}
+        aria-invalid={props.fault !== ''}
+        placeholder={serial ? 'serial numbers' : 'lot, quantity, best before; one a line'}
+        value={value}
+        onChange={(e) => props.onChange(e.target.value)}
+      />
+      {props.fault && (
+        <span className="fault block" role="alert">
+          {props.fault}
+        </span>
+      )}
+      {value.trim() === '' && (
+        <span className="second block">{serial ? 'not known by serial number' : 'not known by lot'} without them</span>
+      )}
+    </span>
   );
 }

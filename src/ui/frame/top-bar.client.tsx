@@ -17,6 +17,8 @@ export type Frame = {
     readonly trays: number;
     readonly orders: number;
     readonly arrivals: number;
+    /** Alerts of the person that were not seen. */
+    readonly alerts: number;
   };
   readonly locations: readonly { readonly id: number; readonly code: string; readonly name: string }[];
 };
@@ -60,9 +62,11 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
   ]);
   const shelf = mine([
     { href: '/items', name: 'Items', needs: 'stock.read' },
+    { href: '/stock', name: 'Stock', needs: 'stock.read' },
     { href: '/suppliers', name: 'Suppliers', needs: 'orders.read' },
     { href: '/policies', name: 'Policies', needs: 'needs.read' },
     { href: '/sheets', name: 'Spreadsheets', needs: 'catalogue.edit' },
+    { href: '/alerts', name: 'Alerts', needs: 'stock.read' },
     { href: '/setup', name: 'Setup', needs: 'stock.read' },
     { href: '/mailbox', name: 'Mail', needs: 'orders.read' },
     { href: '/work', name: 'In the background', needs: 'needs.read' },
@@ -116,6 +120,11 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
         </span>
       </nav>
       <div className="ml-auto flex items-center gap-3">
+        {counts.alerts > 0 && (
+          <Link className="chip font-semibold text-attention" href="/alerts" prefetch={false}>
+            {counts.alerts} <span className="max-lg:sr-only">{counts.alerts === 1 ? 'alert' : 'alerts'}</span>
+          </Link>
+        )}
         {shelf.length > 0 && (
           <Menu label="Shelf" strong={onShelf}>
             {shelf.map((s) => (

@@ -149,6 +149,15 @@ export function Grid<R>(props: Props<R>) {
     return () => observer.disconnect();
   }, []);
 
+  // A list that was scrolled before it was alive shows the place where it stands.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once its height is known.
+  useLayoutEffect(() => {
+    const at = scroller.current?.scrollTop ?? 0;
+    if (height === 0 || Math.abs(at - set.current) < 1) return;
+    set.current = at;
+    setOffset(offsetOf(extent, at));
+  }, [height]);
+
   const lineAt = (index: number): Line | null => {
     const row = props.rowAt(index);
     return row === undefined ? null : props.line(row, index);

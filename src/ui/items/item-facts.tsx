@@ -22,7 +22,14 @@ export function ItemFactsList({ view, format }: { view: ItemView; format: Format
     ['Family', f.family && `${f.family}: ${[f.value1, f.value2].filter(Boolean).join(', ')}`],
     ['Maker', [f.maker, f.makerNumber].filter(Boolean).join(', ')],
     ['Barcode', barcodes.length > 0 && <Codes codes={barcodes} />],
-    ['Tracked', trackings[f.tracking]],
+    [
+      'Tracked',
+      trackings[f.tracking] && (
+        <Link className="link" prefetch={false} href={`/stock/lots?item=${item.id}`}>
+          {trackings[f.tracking]}
+        </Link>
+      ),
+    ],
     ['Bought for', purposes[f.purpose]],
     ['Weight', f.weightKg && `${figure(f.weightKg)} kg`],
     ['Volume', f.volumeL && `${figure(f.volumeL)} l`],

@@ -38,6 +38,7 @@ export function ItemFilePage({ file }: { file: ItemFile }) {
       empty: 'Packs cost what their content does; every place sells at the item’s price.',
     },
     { sheet: 'places', one: 'place', title: 'At the places', empty: 'No shelf place is said.' },
+    { sheet: 'seasons', one: 'season', title: 'Seasons', empty: 'Minimum and maximum are the same all year.' },
     { sheet: 'kits', one: 'component', title: 'Made of', empty: 'Not a kit.', given: { kit: item.number } },
     { sheet: 'families', one: 'family', title: 'Family', empty: 'Not one of a family of colours or sizes.' },
   ];

@@ -49,11 +49,20 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
   );
 }
 
-function Movements({ view: { movements, currency }, format }: { view: ItemView; format: Format }) {
+function Movements({ view: { item, movements, currency }, format }: { view: ItemView; format: Format }) {
   return (
     <section className="pt-6 pb-8" id="movements">
-      <h2 className="head mx-4">
-        Movements <span className="font-normal text-muted">newest first, at most 60</span>
+      <h2 className="head mx-4 flex justify-between">
+        Movements
+        <span className="flex gap-4 font-normal">
+          <span className="text-muted">newest first, at most 60</span>
+          <Link className="link" prefetch={false} href={`/items/${item.id}/outlook`}>
+            Through time
+          </Link>
+          <Link className="link" prefetch={false} href={`/stock/movements?item=${item.id}`}>
+            All of them
+          </Link>
+        </span>
       </h2>
       <table className="sheet">
         <thead>

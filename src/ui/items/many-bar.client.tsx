@@ -1,14 +1,18 @@
 'use client';
 
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
 import type { RecordsView } from '@/services/sheets/readRecords';
 import { useCommand } from '../command/use-command.client';
 import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
+import { useMay } from '../may-context.client';
 import { RecordField } from '../records/record-field.client';
 
 const PATTERN = '\u0000pattern';
+/** As many items as an address names. */
+const MOST_COUNTED = 400;
 
 /** What can be done with marked items, or with the whole narrowed list: one column changed, a pack pattern taken. What would
  *  change is shown row by row before it does. */
@@ -25,6 +29,7 @@ export function ManyBar(props: {
   const router = useRouter();
   const format = useFormat();
   const { busy, sentence, run } = useCommand();
+  const mayCount = useMay('stock.count');
   const [whole, setWhole] = useState(false);
   const [column, setColumn] = useState('category');
   const [text, setText] = useState('');
@@ -106,6 +111,11 @@ export function ManyBar(props: {
       <button type="submit" className="btn btn-primary" disabled={busy || (column === PATTERN && text === '')}>
         Show what would change
       </button>
+      {!whole && mayCount && marked.size <= MOST_COUNTED && (
+        <Link className="btn btn-outline" href={`/stock/counts?items=${[...marked].join(',')}`} prefetch={false}>
+          Count them
+        </Link>
+      )}
       <button type="button" className="btn btn-outline" onClick={clear}>
         {whole ? 'Not all' : 'Unmark'}
       </button>

@@ -34,6 +34,7 @@ export const movementWords: Readonly<Record<string, string>> = {
   correction: 'correction',
   transfer: 'transfer',
   count: 'count',
+  use: 'use found by a count',
   value: 'value only',
   receipt_reversal: 'receipt reversed',
   late_charge: 'late charge',

@@ -1,18 +1,36 @@
+import type { NeedCause } from '@/services/planning/readNeeds';
+
+export const causeWords: Readonly<Record<NeedCause, string>> = {
+  below_min: 'below min',
+  dated_demand: 'dated demand',
+  shop_asks: 'shop asks',
+};
+
+/** The same read out. */
+export const spokenCauses: Readonly<Record<NeedCause, string>> = { ...causeWords, below_min: 'below minimum' };
+
+/** A line under a level; a day on a line; goods going out of a door. */
+const glyphs: Readonly<Record<NeedCause, string>> = {
+  below_min: 'M1.5 2.5h10M3 5l3.5 6L10 5',
+  dated_demand: 'M1.5 10.5h10M6.5 10.5v-8M6.5 2.5h4v3h-4',
+  shop_asks: 'M1.5 11.5v-9h6v9M5 7h7M9.5 4.5 12 7 9.5 9.5',
+};
+
 /** Why there is a need: a line glyph with words. */
-export function Cause() {
+export function Cause({ cause }: { cause: NeedCause }) {
   return (
-    <span className="inline-flex items-center gap-2 whitespace-nowrap">
+    <span className="flex items-center gap-2 whitespace-nowrap leading-[1.15]">
       <svg
         width="13"
         height="13"
         viewBox="0 0 13 13"
         aria-hidden="true"
-        className="fill-none stroke-ink"
+        className="shrink-0 fill-none stroke-ink"
         strokeWidth="1.3"
       >
-        <path d="M1.5 2.5h10M3 5l3.5 6L10 5" />
+        <path d={glyphs[cause]} />
       </svg>
-      below min
+      {causeWords[cause]}
     </span>
   );
 }

@@ -33,6 +33,7 @@ export function LevelStrip({ gauge, format, id }: { gauge: Gauge; format: Format
     <svg
       width={WIDTH}
       height={18}
+      style={{ maxWidth: '100%' }}
       viewBox={`0 0 ${WIDTH} 18`}
       role="img"
       aria-label={label}

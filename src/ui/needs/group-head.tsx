@@ -10,14 +10,16 @@ export function GroupHead(props: { group: NeedGroup; trayNet: number; format: Fo
   // A foreign currency is named.
   const sum = (minor: number) =>
     currency === props.currency ? format.amount(minor, currency) : format.money(minor, currency);
-  const { supplier, arrives, orderMinimum } = props.group;
+  const { supplier, sentFrom, arrives, orderMinimum } = props.group;
   return (
     <Cell className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-2.5 leading-tight">
-      <span className="font-semibold">{supplier ?? 'No supplier yet'}</span>
+      <span className="font-semibold">{sentFrom ? `Sent from ${sentFrom}` : (supplier ?? 'No supplier yet')}</span>
       <span className="second">
-        {supplier === null
-          ? 'stays here until the item has one'
-          : `arrives ${format.date(arrives ?? '')} if ordered today`}
+        {sentFrom
+          ? 'goes onto the next transfer from there'
+          : supplier === null
+            ? 'stays here until the item has one'
+            : `arrives ${format.date(arrives ?? '')} if ordered today`}
       </span>
       {supplier !== null && (
         <span className="second ml-auto flex items-center gap-2 max-sm:hidden">

@@ -8,7 +8,7 @@ import { useRead } from '../frame/use-read.client';
 import { BoughtLines } from '../items/bought-lines';
 import { ruleWords } from '../items/words';
 import { CourseOfStock } from '../marks/course-of-stock.client';
-import { ReckoningSum } from '../reckoning/reckoning';
+import { neededOf, ReckoningSum } from '../reckoning/reckoning';
 import { netOf, priceOf } from './priceOf';
 
 /** How the suggested quantity came about, and what was bought before. */
@@ -29,7 +29,7 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
           <span className="second whitespace-nowrap">{need.location}</span>
         </div>
         {need.buyerNote && <p className="note mb-4">{need.buyerNote}</p>}
-        <h3 className="head">Why {reckoning ? format.quantity(reckoning.toBuy) : 'this'}</h3>
+        <h3 className="head">Why {reckoning ? format.quantity(neededOf(reckoning)) : 'this'}</h3>
         {reckoning ? (
           <ReckoningSum
             sum={reckoning}
@@ -69,9 +69,14 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
             }}
           />
         ) : (
-          <p className="second">No min/max policy is in force here.</p>
+          <p className="second">No policy that refills is in force here.</p>
         )}
-        {need.supplierId === null && (
+        {need.sentFrom && (
+          <p className="second mt-2">
+            Sent from {need.sentFrom.location}: {format.quantity(need.sentFrom.free)} free there.
+          </p>
+        )}
+        {need.supplierId === null && need.sentFrom === null && (
           <p className="fault mt-2">No supplier sells this item yet, so it can’t go into a tray.</p>
         )}
         {need.sourceRule && need.sourceRule.kind !== 'only' && need.sourceRule.kind !== 'blocked' && (

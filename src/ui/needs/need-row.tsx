@@ -9,7 +9,7 @@ import type { NeedView } from '@/services/planning/readNeeds';
 import type { ClientFailure } from '../command/send';
 import { type Format, lastsWords, plural } from '../format';
 import { Cell } from '../grid/grid.client';
-import { Cause } from '../marks/cause';
+import { Cause, spokenCauses } from '../marks/cause';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { useMay } from '../may-context.client';
 import { failureSentence } from '../sentences';
@@ -18,11 +18,18 @@ import { netOf, priceOf } from './priceOf';
 export type RowState =
   | { readonly kind: 'open' }
   | { readonly kind: 'saving' }
-  | { readonly kind: 'accepted'; readonly tray: string; readonly packs: string }
+  | {
+      readonly kind: 'accepted';
+      /** The supplier whose tray it lies in, or the place that sends it. */
+      readonly tray: string;
+      readonly packs: string;
+      readonly transfer: { readonly id: number; readonly number: string } | null;
+    }
   | { readonly kind: 'failed'; readonly failure: ClientFailure };
 
-/** Why a need can't go into a tray, null when it can. */
-export const cannotAccept = (n: NeedView): string | null => (n.supplierId === null ? 'no supplier yet' : null);
+/** Why a need can't be accepted, null when it can. */
+export const cannotAccept = (n: NeedView): string | null =>
+  n.sentFrom ? (n.sentFrom.free === 0 ? 'none free there' : null) : n.supplierId === null ? 'no supplier yet' : null;
 
 /** Free, coming and how long it lasts; the column's head says what the days are. */
 const stockWords = (need: NeedView, format: Format, lasts = ''): string =>
@@ -34,7 +41,7 @@ const stockWords = (need: NeedView, format: Format, lasts = ''): string =>
 export function needLabel(need: NeedView, text: string, format: Format): string {
   const checked = checkLineQuantity(text);
   const packs = plural(need.packName, checked.ok ? checked.value : 0);
-  return `${need.itemName}, ${need.location}, below minimum, ${stockWords(need, format, 'lasts ')}, order ${text} ${packs}`;
+  return `${need.itemName}, ${need.location}, ${need.causes.map((c) => spokenCauses[c]).join(', ')}, ${stockWords(need, format, 'lasts ')}, ${need.sentFrom ? `send from ${need.sentFrom.location}` : 'order'} ${text} ${packs}`;
 }
 
 /** What a row can ask for; it stays the same from one rendering to the next, so that only rows that changed are drawn. */
@@ -79,7 +86,9 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
         </span>
       </Cell>
       <Cell className="max-sm:hidden">
-        <Cause />
+        {need.causes.map((c) => (
+          <Cause key={c} cause={c} />
+        ))}
       </Cell>
       <Cell className="leading-tight max-md:hidden">
         <LevelStrip gauge={need.gauge} format={format} id={`n${need.id}`} />
@@ -87,9 +96,15 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
       </Cell>
       {state.kind === 'accepted' ? (
         <Cell className="col-span-2 min-w-0 leading-tight">
-          <Link href="/trays" className="link" tabIndex={-1} prefetch={false}>
-            in the {state.tray} tray
-          </Link>
+          {state.transfer ? (
+            <Link href={`/stock/transfers/${state.transfer.id}`} className="link" tabIndex={-1} prefetch={false}>
+              {state.transfer.number} from {state.tray}
+            </Link>
+          ) : (
+            <Link href="/trays" className="link" tabIndex={-1} prefetch={false}>
+              in the {state.tray} tray
+            </Link>
+          )}
           <span className="second block">
             {state.packs} {plural(need.packName, checked.ok ? checked.value : 0)}
           </span>
@@ -128,6 +143,13 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
                 <span className="second block">
                   {base === null ? '–' : `${format.quantity(base)} ${plural(need.unit, base)}`}
                 </span>
+                {need.sentFrom && (
+                  <span
+                    className={`block text-[11.5px] ${base !== null && base > need.sentFrom.free ? 'text-attention' : 'text-muted'}`}
+                  >
+                    {format.quantity(need.sentFrom.free)} free there
+                  </span>
+                )}
                 {checked.ok && !isWholePacks(checked.value) && need.packName !== need.unit && (
                   <span className="marker">not whole {plural(need.packName, 2 * MICRO)}</span>
                 )}
@@ -142,7 +164,10 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
                   className={`chip ${props.current ? '' : 'opacity-70'}`}
                   tabIndex={-1}
                   disabled={cause !== null}
-                  title={cause ?? 'Accept into the tray (Enter)'}
+                  title={
+                    cause ??
+                    (need.sentFrom ? 'Onto the next transfer from there (Enter)' : 'Accept into the tray (Enter)')
+                  }
                   aria-label={`Accept ${need.itemName} at ${need.location}`}
                   onClick={() => props.hands.accept(need, props.index)}
                 >
@@ -154,7 +179,9 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
         </>
       )}
       <Cell className="figure leading-tight">
-        {need.supplierId === null ? (
+        {need.sentFrom ? (
+          <span className="second">sent over</span>
+        ) : need.supplierId === null ? (
           '–'
         ) : need.net === null ? (
           <span className="marker">no price</span>

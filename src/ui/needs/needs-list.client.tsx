@@ -6,6 +6,7 @@ import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, 
 import { flushSync } from 'react-dom';
 import { checkLineQuantity } from '@/core/purchase';
 import { entryText, toDecimal } from '@/core/quantity';
+import type { AcceptedNeed } from '@/services/planning/acceptNeed';
 import type { NeedEntry, NeedsHead, NeedsStatus, NeedView } from '@/services/planning/readNeeds';
 import { noteDone, onUndone } from '../command/done';
 import { sendCommand } from '../command/send';
@@ -119,7 +120,11 @@ export function NeedsList(fresh: Opened) {
     const packs = edits.get(need.id) ?? entryText(need.packs);
     const put = (state: RowState) => setStates((all) => new Map(all).set(need.id, state));
     const checked = checkLineQuantity(packs);
-    if (cannotAccept(need)) return put({ kind: 'failed', failure: { kind: 'no_supplier' } });
+    if (cannotAccept(need))
+      return put({
+        kind: 'failed',
+        failure: need.sentFrom ? { kind: 'not_free', itemId: need.itemId, free: 0 } : { kind: 'no_supplier' },
+      });
     if (!checked.ok)
       return put({ kind: 'failed', failure: { kind: 'invalid_field', field: 'packs', fault: checked.error } });
     put({ kind: 'saving' });
@@ -129,12 +134,13 @@ export function NeedsList(fresh: Opened) {
     });
     grid.current?.focus(to === undefined || to < 0 ? index : to);
     const input = { needId: need.id, fingerprint: need.fingerprint, packs };
-    const outcome = await sendCommand<{ supplier: string }>('accept-need', input, 'until_sent');
+    const outcome = await sendCommand<AcceptedNeed>('accept-need', input, 'until_sent');
     if (!outcome.ok) return put({ kind: 'failed', failure: outcome.failure });
+    const { supplier, transfer } = outcome.value;
     accepted.current.set(outcome.key, { id: need.id, index });
-    const words = `${toDecimal(checked.value)} ${plural(need.packName, checked.value)} of ${need.itemName} for ${need.location} went into the ${outcome.value.supplier} tray`;
+    const words = `${toDecimal(checked.value)} ${plural(need.packName, checked.value)} of ${need.itemName} for ${need.location} ${transfer ? `will be sent from ${supplier} (${transfer.number})` : `went into the ${supplier} tray`}`;
     noteDone({ key: outcome.key, words });
-    put({ kind: 'accepted', tray: outcome.value.supplier, packs: toDecimal(checked.value) });
+    put({ kind: 'accepted', tray: supplier, packs: toDecimal(checked.value), transfer });
   };
 
   const latest = useRef({ put: edits.put, accept });

@@ -1,50 +1,59 @@
 'use client';
 
 import Link from 'next/link';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
-import type { PolicyLine, PolicySheetHead, PolicySort } from '@/services/planning/readPolicies';
+import type { SetRule } from '@/core/policy';
+import type { PolicyLine, PolicySheetHead } from '@/services/planning/readPolicies';
+import type { RuleValues } from '@/services/planning/readRuleValues';
+import type { ViewLink } from '@/services/views/readViews';
 import { noteDone, onUndone } from '../command/done';
-import { type ClientFailure, sendCommand } from '../command/send';
-import { countOf, type Format, plural } from '../format';
+import { sendCommand } from '../command/send';
+import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
 import { ExportLinks } from '../frame/export-links';
 import { ListBar } from '../frame/list';
-import { SearchForm } from '../frame/search-form';
 import { ListAndPanel, Notice } from '../frame/states';
-import { Cell, Grid, type Line, ScanSaid } from '../grid/grid.client';
+import { Grid, type Line, ScanSaid } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
-import { useEdits } from '../grid/use-edits.client';
 import { sortedBy, useGridView } from '../grid/use-grid-view.client';
-import { CourseOfStock } from '../marks/course-of-stock.client';
-import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { useMay } from '../may-context.client';
-import { ReckoningSum } from '../reckoning/reckoning';
-import { failureSentence } from '../sentences';
+import { failureSentence, faultSentence } from '../sentences';
+import { SavedViews } from '../views/saved-views.client';
+import { fieldOf } from './cells';
+import { PolicyBar, useEffectOf } from './policy-bar.client';
+import { PolicyFilters, type PolicyQuery, policiesHref } from './policy-filters.client';
+import { PolicyPanel } from './policy-panel.client';
+import { PolicyRow } from './policy-row';
+import { SetByRule } from './set-by-rule.client';
+import { usePolicyCells } from './use-policy-cells.client';
+import { type CellChange, type Drafts, editsOf, keyOf, usePolicyDrafts } from './use-policy-drafts.client';
 
-type Draft = { readonly min: string; readonly max: string };
 const ROW = 37;
-const keyOf = (l: PolicyLine) => `${l.itemId}/${l.locationId ?? 0}`;
-const kindWords = { min_max: 'min/max', not_carried: 'not carried', none: 'no policy yet' } as const;
-const without = <V,>(all: ReadonlyMap<string, V>, key: string) => new Map([...all].filter(([k]) => k !== key));
+const heads = [
+  { text: 'Item', sort: 'name' },
+  { text: 'Location', className: 'max-sm:hidden' },
+  { text: 'Policy', className: 'max-sm:hidden' },
+  { text: 'Min', className: 'figure pr-2' },
+  { text: 'Max', className: 'figure pr-2' },
+  { text: 'Sold a day', className: 'figure wrap max-sm:hidden' },
+  { text: 'Days covered', className: 'figure wrap max-sm:hidden' },
+  { text: 'Class', className: 'max-sm:hidden' },
+  { text: 'Need now', className: 'figure wrap max-sm:hidden' },
+];
 
-/** The field a refusal belongs to; a minimum above the maximum is the fault of the one that was typed. */
-function wrongColumn(failure: ClientFailure | undefined, draft: Draft, row: PolicyLine): string | null {
-  if (!failure) return null;
-  if (failure.kind !== 'invalid_field') return 'min';
-  return failure.fault.kind === 'min_above_max' && draft.max === row.max ? 'min' : failure.field;
-}
-
-/** Min and max of every item at every location, edited in place. Leaving a row saves it, Enter goes down; grey values come
- *  from the item's own line; emptying a minimum goes back to them. */
+/** The policy of every item at every location, worked in like a spreadsheet: cells are changed, filled, pasted and set by rule,
+ *  seen with what they would do, and saved together. */
 export function PolicySheet(props: {
   head: PolicySheetHead;
   first: readonly PolicyLine[];
-  search: string;
-  at: string;
-  sort: PolicySort;
+  query: PolicyQuery;
+  categories: readonly string[];
+  suppliers: readonly { readonly code: string; readonly name: string }[];
+  makers: readonly string[];
+  saved: readonly ViewLink[];
 }) {
-  const { head } = props;
+  const { head, query } = props;
   const format = useFormat();
   const mayEdit = useMay('policies.edit');
   const width = 1 + head.locations;
@@ -56,231 +65,240 @@ export function PolicySheet(props: {
     rowOf: (item) => item * width + firstPlace,
   });
   const { again, rowAt, grid } = view;
-  const drafts = useEdits<string, Draft>();
-  const [faults, setFaults] = useState<ReadonlyMap<string, ClientFailure>>(new Map());
+  const sheet = usePolicyDrafts();
+  const { drafts } = sheet;
+  const effect = useEffectOf(drafts);
+  const [busy, setBusy] = useState(false);
+  const [sentence, setSentence] = useState<string | null>(null);
   const chosen = rowAt(view.current);
-  const ofItem = (index: number) => index - (index % width);
 
-  const saved = useRef(new Map<string, number>());
+  const faults = useMemo(() => {
+    const found = new Map<string, Map<string, string>>();
+    const rows = [...drafts.values()];
+    for (const f of effect?.faults ?? []) {
+      const draft = rows[f.row];
+      if (!draft) continue;
+      const key = keyOf(draft);
+      const own = found.get(key) ?? new Map<string, string>();
+      own.set(f.column, faultSentence(f.fault, format));
+      found.set(key, own);
+    }
+    return found;
+  }, [effect, drafts, format]);
+
+  const rowsOf = useRef(new Map<string, readonly number[]>());
+  const readAgain = async (indexes: readonly number[]) => {
+    // What holds everywhere shows in the lines of the places, and one place may send to another: whole items.
+    for (const first of [...new Set(indexes.map((i) => i - (i % width)))]) await again(first, first + width);
+  };
+  const readAgainNow = useRef(readAgain);
+  readAgainNow.current = readAgain;
   useEffect(
     () =>
       onUndone((key) => {
-        const index = saved.current.get(key);
-        if (index !== undefined) again(index - (index % width), index + 1);
+        const indexes = rowsOf.current.get(key);
+        if (indexes) readAgainNow.current(indexes);
       }),
-    [again, width],
+    [],
   );
 
-  const save = async (index: number) => {
-    const row = rowAt(index);
-    const draft = row && drafts.get(keyOf(row));
-    if (!row || !draft) return;
-    const key = keyOf(row);
-    if (draft.min === row.min && draft.max === row.max) return drafts.drop(key);
-    const input = { itemId: row.itemId, locationId: row.locationId, ...draft, was: row.own };
-    const outcome = await sendCommand('set-min-max', input, 'until_sent');
-    if (!outcome.ok) return setFaults((all) => new Map(all).set(key, outcome.failure));
-    saved.current.set(outcome.key, index);
-    const words = `${row.name}, ${row.location}: min ${draft.min || 'inherited'}${draft.max ? `, max ${draft.max}` : ''}`;
-    noteDone({ key: outcome.key, words });
-    // What holds everywhere shows in the lines of the places.
-    await again(ofItem(index), row.locationId === null ? ofItem(index) + width : index + 1);
-    setFaults((all) => without(all, key));
-    // Unless something else was typed meanwhile.
-    drafts.drop(key, (typed) => typed === draft);
+  const save = async () => {
+    const right: Drafts = new Map([...drafts].filter(([key]) => !faults.has(key)));
+    if (right.size === 0) return;
+    setBusy(true);
+    setSentence(null);
+    const outcome = await sendCommand<{ saved: number }>(
+      'save-policies',
+      { edits: editsOf(right.values()) },
+      'until_sent',
+    );
+    setBusy(false);
+    if (!outcome.ok) return setSentence(failureSentence(outcome.failure, format));
+    const indexes = [...right.values()].map((d) => d.index);
+    rowsOf.current.set(outcome.key, indexes);
+    noteDone({ key: outcome.key, words: wordsOf(right) });
+    await readAgain(indexes);
+    sheet.settle(right);
   };
 
+  const wordsOf = (saved: Drafts): string => {
+    const [one] = [...saved.values()];
+    const line = saved.size === 1 && one ? rowAt(one.index) : undefined;
+    if (!line) return `${countOf(saved.size, 'policy line')} saved`;
+    const said = Object.entries(one?.now ?? {}).map(([f, v]) => `${fieldNames[f] ?? f} ${v || 'inherited'}`);
+    return `${line.name}, ${line.location}: ${said.join(', ')}`;
+  };
+
+  const cells = usePolicyCells({
+    ...{ count: head.count, current: view.current, mayEdit, rowAt, grid, sheet },
+    onSave: save,
+  });
+  const { kindOf } = cells;
+
   const onKey = (event: KeyboardEvent, row: PolicyLine, index: number) => {
-    const key = keyOf(row);
     const column = event.target instanceof HTMLInputElement ? event.target.dataset.column : undefined;
     if (event.key === 'Escape') {
-      drafts.drop(key);
-      setFaults((all) => without(all, key));
+      const draft = drafts.get(keyOf(row));
+      if (draft)
+        sheet.change(
+          Object.keys(draft.now).map((f) => ({
+            index,
+            line: row,
+            field: f as CellChange['field'],
+            text: draft.was[f as CellChange['field']] ?? '',
+          })),
+        );
       grid.current?.focus(index);
-    } else if (event.key === 'Enter' && !(event.target instanceof HTMLAnchorElement)) {
+    } else if (
+      event.key === 'Enter' &&
+      !(event.target instanceof HTMLAnchorElement) &&
+      !(event.target instanceof HTMLSelectElement)
+    ) {
       event.preventDefault();
       if (column === undefined) grid.current?.focus(index, 'min');
       else if (index + 1 < head.count) grid.current?.focus(index + 1, column);
-      else save(index);
-    } else if (mayEdit && column === undefined && /^\d$/.test(event.key)) {
+    } else if (mayEdit && column === undefined && /^\d$/.test(event.key) && fieldOf('min', kindOf(row))) {
       event.preventDefault();
-      flushSync(() => drafts.put(key, { min: event.key, max: drafts.get(key)?.max ?? row.max }));
+      flushSync(() => sheet.change([{ index, line: row, field: 'min', text: event.key }], `${index}/min`));
       grid.current?.focus(index, 'min', 'end');
     }
   };
 
-  const line = (row: PolicyLine): Line => ({
+  const line = (row: PolicyLine, index: number): Line => ({
     className: row.locationId === null ? 'bg-paper' : '',
     cells: (
-      <PolicyCells
-        row={row}
-        format={format}
+      <PolicyRow
+        line={row}
+        index={index}
         draft={drafts.get(keyOf(row))}
-        failure={faults.get(keyOf(row))}
-        onType={(draft) => drafts.put(keyOf(row), draft)}
+        faults={faults.get(keyOf(row)) ?? NO_FAULTS}
+        selected={(col) => cells.chosen(index, col)}
+        format={format}
+        mayEdit={mayEdit}
+        onType={(column, text) => {
+          const field = fieldOf(column, kindOf(row));
+          if (field) sheet.change([{ index, line: row, field, text }], `${index}/${column}`);
+        }}
+        onPoint={(col, extend) => cells.point({ row: index, col }, extend)}
+        onDrag={(col) => cells.drag({ row: index, col })}
       />
     ),
   });
 
+  const takeRule = (found: RuleValues, rule: SetRule) => {
+    sheet.change(
+      found.values.map((v) => ({
+        index: v.index,
+        line: { itemId: v.itemId, locationId: v.locationId, own: { [rule.column]: v.was } },
+        field: rule.column,
+        text: v.now,
+      })),
+    );
+    const left = [
+      found.left > 0 ? `${countOf(found.left, 'line')} left as they are` : '',
+      found.beyond > 0 ? `${countOf(found.beyond, 'line')} further down not reached: save, then set those` : '',
+    ].filter(Boolean);
+    setSentence(left.length > 0 ? `${left.join('; ')}.` : null);
+  };
+
   return (
-    <ListAndPanel label="Reckoning" panel={chosen ? <PolicyPanel row={chosen} /> : null} fixed>
+    <ListAndPanel
+      label="Reckoning"
+      panel={
+        chosen ? (
+          <PolicyPanel
+            key={keyOf(chosen)}
+            line={chosen}
+            index={view.current}
+            draft={drafts.get(keyOf(chosen))}
+            places={head.places}
+            onChange={(field, text) =>
+              sheet.change([{ index: view.current, line: chosen, field, text }], `${view.current}/${field}`)
+            }
+          />
+        ) : null
+      }
+      fixed
+    >
       <ListBar
         title="Policies"
         about={`${countOf(head.items, 'item')} × ${countOf(head.locations, 'location')} · ${head.without} without a policy`}
       >
+        <span className="ml-auto" />
         <ScanSaid text={view.said} code={view.unknown} />
-        <SearchForm action="/policies" search={props.search} at={props.at} />
+        <PolicyFilters query={query} categories={props.categories} suppliers={props.suppliers} makers={props.makers} />
+        {mayEdit && <SetByRule list={head.list} count={head.count} chosen={cells.rows} onValues={takeRule} />}
+        <SavedViews
+          page="policies"
+          views={props.saved}
+          query={policiesHref(query).split('?')[1] ?? ''}
+          path="/policies"
+        />
         <ExportLinks of="Policies" path={`/api/exports/policies?list=${head.list}`} />
         <KeysHelp
           keys={[
             ['↑ ↓', 'move'],
             ['Page ↑ ↓', 'move by a page'],
-            ['Home, End', 'first, last'],
             ['0 … 9', 'start a minimum'],
-            ['Enter', 'into the minimum; in a field: save and go down'],
-            ['Esc', 'back to what was there'],
+            ['Enter', 'into the minimum; in a field: go down'],
+            ['Shift ↑ ↓', 'choose several cells; also Shift and a click, or drag'],
+            ['Ctrl D', 'fill down what stands in the first of them'],
+            ['Ctrl C, Ctrl V', 'copy and paste, also from and to a spreadsheet'],
+            ['Delete', 'back to what is inherited, in all that are chosen'],
+            ['Ctrl S', 'save'],
+            ['Ctrl Z', 'take the last change back'],
+            ['Esc', 'the line as it was'],
             ['a scan', 'to the lines of that item'],
           ]}
         />
       </ListBar>
       {head.count === 0 ? (
-        <Notice title={`No item has “${props.search}” in its name or number`}>
+        <Notice title={query.q ? `No item fits “${query.q}”` : 'No item is so'}>
           <Link className="link" href="/policies">
             Show all items
           </Link>
         </Notice>
       ) : (
-        <Grid
-          {...view.props}
-          label="Policies"
-          rowHeight={ROW}
-          columns="policy-columns"
-          sorted={{ by: props.sort, href: sortedBy('/policies', { q: props.search, at: props.at }) }}
-          heads={[
-            { text: 'Item', sort: 'name' },
-            { text: 'Location', className: 'max-sm:hidden' },
-            { text: 'Policy', className: 'max-sm:hidden' },
-            { text: 'Min', className: 'figure pr-2' },
-            { text: 'Max', className: 'figure pr-2' },
-            { text: 'Need now', className: 'figure max-sm:hidden' },
-          ]}
-          line={line}
-          onKey={onKey}
-          onLeaveRow={save}
-        />
+        <div className="flex min-h-0 flex-1 flex-col" {...cells.hands}>
+          <Grid
+            {...view.props}
+            label="Policies"
+            rowHeight={ROW}
+            columns="policy-columns"
+            sorted={{ by: query.sort, href: sortedBy('/policies', { ...query, sort: '' }) }}
+            heads={heads}
+            line={line}
+            onKey={onKey}
+          />
+          {drafts.size > 0 ? (
+            <PolicyBar
+              drafts={drafts}
+              effect={effect}
+              currency={head.currency}
+              busy={busy}
+              sentence={sentence}
+              canGoBack={sheet.canGoBack}
+              onBack={sheet.back}
+              onSave={save}
+            />
+          ) : (
+            sentence && (
+              <p className="fault border-t border-ink px-4 py-2" role="alert">
+                {sentence}
+              </p>
+            )
+          )}
+        </div>
       )}
     </ListAndPanel>
   );
 }
 
-function PolicyCells({
-  row,
-  format,
-  draft,
-  failure,
-  onType,
-}: {
-  row: PolicyLine;
-  format: Format;
-  draft: Draft | undefined;
-  failure: ClientFailure | undefined;
-  onType: (draft: Draft) => void;
-}) {
-  const shown = draft ?? row;
-  const inherited = row.origin === 'item';
-  const quiet = inherited ? 'text-muted' : '';
-  const wrong = wrongColumn(failure, shown, row);
-  const mayEdit = useMay('policies.edit');
-  const field = (column: 'min' | 'max') => (
-    <input
-      data-column={column}
-      inputMode="decimal"
-      placeholder="–"
-      className={`entry cell figure w-full max-w-20 ${inherited && !draft ? 'font-normal text-muted' : ''}`}
-      aria-label={`${column === 'min' ? 'Minimum' : 'Maximum'} of ${row.name}, ${row.location}`}
-      aria-invalid={wrong === column}
-      value={shown[column]}
-      readOnly={!mayEdit}
-      onChange={(e) => onType({ min: shown.min, max: shown.max, [column]: e.target.value })}
-    />
-  );
-  return (
-    <>
-      <Cell className="flex items-center justify-between gap-2 leading-tight">
-        <span className="min-w-0">
-          {row.locationId === null ? (
-            <>
-              <Link className="name" href={`/items/${row.itemId}`} tabIndex={-1} prefetch={false}>
-                {row.name}
-              </Link>{' '}
-              <span className="code whitespace-nowrap">{row.number}</span>
-            </>
-          ) : (
-            <span className={`sm:hidden ${quiet}`}>{row.location}</span>
-          )}
-        </span>
-        {failure && (
-          <span className="fault text-right" role="alert">
-            {failureSentence(failure, format)}
-          </span>
-        )}
-      </Cell>
-      <Cell className={`max-sm:hidden ${quiet}`}>{row.location}</Cell>
-      <Cell className={`leading-tight max-sm:hidden ${quiet}`}>
-        {row.locationId === null && row.kind === 'none' ? '–' : kindWords[row.kind]}
-        {inherited && <span className="second"> from every location</span>}
-      </Cell>
-      <Cell className="figure">{field('min')}</Cell>
-      <Cell className="figure">{field('max')}</Cell>
-      <Cell className="figure max-sm:hidden">
-        {row.locationId === null ? '' : row.need === 0 ? '–' : format.quantity(row.need)}
-      </Cell>
-    </>
-  );
-}
-
-function PolicyPanel({ row }: { row: PolicyLine }) {
-  const format = useFormat();
-  return (
-    <div className="grid gap-6">
-      <div>
-        <div className="mb-4 flex items-baseline justify-between gap-3">
-          <h2 className="name text-[16px]">{row.name}</h2>
-          <span className="second whitespace-nowrap">{row.location}</span>
-        </div>
-        <h3 className="head">
-          {row.reckoning && row.reckoning.toBuy > 0 ? `Why ${format.quantity(row.reckoning.toBuy)}` : 'Need'}
-        </h3>
-        {row.reckoning ? (
-          <ReckoningSum
-            sum={row.reckoning}
-            format={format}
-            unit={row.unit}
-            packName={row.packName ?? row.unit}
-            origins={{}}
-          />
-        ) : (
-          <p className="second">
-            {row.locationId === null
-              ? 'What is set here holds at every location that has nothing of its own.'
-              : row.kind === 'not_carried'
-                ? 'Not carried here: no need is ever raised.'
-                : 'No policy yet: enter a minimum, and a maximum to refill to.'}
-          </p>
-        )}
-      </div>
-      {row.gauge && (
-        <div>
-          <h3 className="head">Here now</h3>
-          <LevelStrip gauge={row.gauge} format={format} id="panel" />
-          <p className="second mt-1">
-            in {plural(row.unit, 2_000_000)}: {gaugeWords(row.gauge, format)}
-            {row.gauge.min !== null && ` · min ${format.quantity(row.gauge.min)}`}
-            {row.gauge.max !== null && ` · max ${format.quantity(row.gauge.max)}`}
-          </p>
-        </div>
-      )}
-      {row.locationId !== null && <CourseOfStock itemId={row.itemId} locationId={row.locationId} unit={row.unit} />}
-    </div>
-  );
-}
+const NO_FAULTS: ReadonlyMap<string, string> = new Map();
+const fieldNames: Readonly<Record<string, string>> = {
+  kind: 'policy',
+  min: 'min',
+  max: 'max',
+  fixed: 'order quantity',
+  coverDays: 'days of cover',
+};

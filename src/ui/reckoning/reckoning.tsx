@@ -10,7 +10,20 @@ const labels: Readonly<Record<TermLabel, string>> = {
   on_the_way: 'On the way',
   in_trays: 'In trays and drafts',
   owed: 'Owed by the horizon',
+  planned: 'For places sent to from here',
+  reorder_point: 'Reorder point',
+  display_min: 'On display',
+  lead_time_demand: 'Sold in the lead time',
+  safety_stock: 'Safety stock',
+  undershoot: 'Undershoot of a daily look',
+  cover_demand: 'Cover beyond it',
+  to_whole: 'Up to what can be sold',
+  asked_in_window: 'Asked for until then',
+  safety_floor: 'Safety stock',
 };
+
+/** Terms that say what a level is made of: there even when something is 0. */
+const always: readonly TermLabel[] = ['refill_to_max', 'refill_to_min', 'reorder_point', 'on_hand', 'on_the_way'];
 
 /** One line of a sum as on paper: operator, what it is and where it comes from, figure. */
 export function SumLine({
@@ -40,6 +53,10 @@ export function SumLine({
   );
 }
 
+/** What is needed before packs round it: of a fixed quantity its multiples. */
+export const neededOf = (sum: Sum): number =>
+  sum.kind === 'fixed_quantity' ? (sum.steps.find((s) => s.label === 'fixed_multiples')?.quantity ?? 0) : sum.toBuy;
+
 /** The sum behind a suggested quantity: terms that add up, then what rounding made of it. Blocked and owed show when
  *  they are not zero. */
 export function ReckoningSum({
@@ -58,10 +75,11 @@ export function ReckoningSum({
   /** What a quantity costs at the price shown, as money; null without a price. */
   worth?: (quantity: number) => string | null;
 }) {
-  const always: readonly TermLabel[] = ['refill_to_max', 'refill_to_min', 'on_hand', 'on_the_way'];
   const terms = sum.terms.filter((t) => t.quantity !== 0 || always.includes(t.label));
   const rule = sum.trigger === 'at_or_below' ? 'at or below' : 'strictly below';
-  const quiet = sum.toBuy === 0;
+  const quiet = sum.quantity === 0;
+  const level =
+    sum.kind === 'fixed_quantity' ? 'reorder point' : sum.kind === 'periodic' ? 'order-up-to level' : 'minimum';
   return (
     <>
       {terms.map((t, i) => (
@@ -69,19 +87,29 @@ export function ReckoningSum({
           key={t.label}
           operator={i === 0 ? '' : t.operator === '+' ? '+' : '−'}
           label={labels[t.label]}
-          origin={origins[t.label]}
+          origin={
+            t.over && t.over.perDay > 0
+              ? `${format.quantity(t.over.perDay)} a day × ${format.days(t.over.days)}`
+              : origins[t.label]
+          }
           figure={t.quantity === 0 ? '–' : format.quantity(t.quantity)}
         />
       ))}
       {quiet ? (
         <p className="second mt-1 pl-3.5">
-          Nothing to buy: position {format.quantity(sum.position)} is above minimum {format.quantity(sum.level)}.
+          {sum.kind === 'lot_for_lot'
+            ? `Nothing to buy: projected stock stays above ${format.quantity(sum.level)}.`
+            : `Nothing to buy: position ${format.quantity(sum.position)} is above ${level} ${format.quantity(sum.level)}.`}
         </p>
       ) : (
         <>
           <SumLine
-            label="To buy"
-            origin={`position ${format.quantity(sum.position)} is ${rule} minimum ${format.quantity(sum.level)}`}
+            label={sum.kind === 'fixed_quantity' ? 'Missing to the point' : 'To buy'}
+            origin={
+              sum.day !== null
+                ? `stock falls below ${format.quantity(sum.level)} ${sum.day === 0 ? 'today' : `in ${format.days(sum.day)}`}`
+                : `position ${format.quantity(sum.position)} is ${rule} ${level} ${format.quantity(sum.level)}`
+            }
             figure={format.quantity(sum.toBuy)}
             result
           />
@@ -89,11 +117,13 @@ export function ReckoningSum({
             <SumLine
               key={step.label}
               label={
-                step.label === 'supplier_minimum'
-                  ? 'Supplier’s least quantity'
-                  : sum.packMicro === 1_000_000
-                    ? `Whole ${plural(unit, 2_000_000)}`
-                    : `Whole ${plural(packName, 2_000_000)} of ${format.quantity(sum.packMicro)}`
+                step.label === 'fixed_multiples'
+                  ? `Order quantity, ${step.times === 1 ? 'once' : `${step.times} times`}`
+                  : step.label === 'supplier_minimum'
+                    ? 'Supplier’s least quantity'
+                    : sum.packMicro === 1_000_000
+                      ? `Whole ${plural(unit, 2_000_000)}`
+                      : `Whole ${plural(packName, 2_000_000)} of ${format.quantity(sum.packMicro)}`
               }
               origin={
                 step.added === 0

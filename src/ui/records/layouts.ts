@@ -30,6 +30,7 @@ const all: Readonly<Record<string, readonly Section[]>> = {
         'purpose',
         'buyer',
         'stock_kept',
+        'use_recorded',
         'availability',
         'straight',
         'straight_supplier',
@@ -104,6 +105,7 @@ const all: Readonly<Record<string, readonly Section[]>> = {
         'invoice_address',
         'supplied_by',
         'van_days',
+        'travel_days',
         'working_days',
         'receiving_days',
       ],
@@ -126,6 +128,30 @@ const all: Readonly<Record<string, readonly Section[]>> = {
       ],
     },
     { title: 'Only where it differs', keys: ['lead_time_days', 'share_percent', 'break_scope'], folded: true },
+  ],
+  'policy-defaults': [
+    { title: '', keys: ['category', 'policy', 'min', 'max', 'order_quantity', 'cover_days'] },
+    { title: 'Rules', keys: ['trigger', 'refill', 'rounding', 'supply', 'display_minimum', 'reserve'] },
+    { title: 'Service target', keys: ['target_kind', 'target_percent'] },
+    {
+      title: 'Lot-for-lot and periodic',
+      keys: ['safety_stock', 'window_days', 'use_stock', 'keep_safety'],
+      folded: true,
+    },
+  ],
+  policies: [
+    { title: '', keys: ['item', 'location', 'policy', 'min', 'max', 'order_quantity', 'cover_days'] },
+    {
+      title: 'Rules',
+      keys: ['trigger', 'refill', 'rounding', 'supply', 'sent_from', 'display_minimum', 'reserve'],
+      folded: true,
+    },
+    { title: 'Service target', keys: ['target_kind', 'target_percent'], folded: true },
+    {
+      title: 'Lot-for-lot and periodic',
+      keys: ['safety_stock', 'window_days', 'use_stock', 'keep_safety'],
+      folded: true,
+    },
   ],
   packs: [
     { title: '', keys: ['item', 'pack', 'content', 'of_pack', 'unit', 'buying', 'selling', 'sending'] },
@@ -170,5 +196,7 @@ export const listColumns: Readonly<Record<string, readonly string[]>> = {
   families: ['item', 'value_1', 'value_2'],
   contacts: ['name', 'kind', 'email', 'phone', 'address', 'note'],
   closures: ['from_day', 'to_day', 'name'],
+  seasons: ['location', 'from_day', 'to_day', 'every_year', 'min', 'max'],
+  'policy-defaults': ['category', 'policy', 'cover_days', 'trigger', 'refill', 'rounding', 'supply', 'target_percent'],
   locations: ['code', 'name', 'kind', 'supplied_by', 'van_days', 'working_days', 'receiving_days', 'status'],
 };

@@ -1,15 +1,23 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
+import type { AlertSettings } from '@/services/alerts/readAlerts';
 import type { HandlerFailure } from '@/services/failure';
+import { AlertSettingsForm } from '../alerts/alert-settings.client';
 import { useCommand } from '../command/use-command.client';
 import { Format } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar, WholeList } from '../frame/list';
 import { failureSentence } from '../sentences';
 
-/** What everybody sets for themselves: how figures and dates are written, and the password. */
-export function AccountPage({ name, locale, locales }: { name: string; locale: string; locales: readonly string[] }) {
+/** What everybody sets for themselves: how figures and dates are written, what to hear of, and the password. */
+export function AccountPage(props: {
+  name: string;
+  locale: string;
+  locales: readonly string[];
+  alerts: AlertSettings | null;
+}) {
+  const { name, locale, locales, alerts } = props;
   const { busy, sentence, run } = useCommand();
   const regions = new Intl.DisplayNames(['en'], { type: 'language' });
   const sample = new Format(locale || 'en-GB');
@@ -42,6 +50,7 @@ export function AccountPage({ name, locale, locales }: { name: string; locale: s
             </p>
           )}
         </section>
+        {alerts && <AlertSettingsForm settings={alerts} />}
         <PasswordForm />
       </div>
     </WholeList>

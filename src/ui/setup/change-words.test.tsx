@@ -29,6 +29,14 @@ test('quantities lose the zeros of their decimals; yes, no and nothing are words
   );
 });
 
+test('lines of a document stand one after the other, each with its fields', () => {
+  const lines = [
+    { line: 1, approved: '10.000000' },
+    { line: 2, approved: '0' },
+  ];
+  expect(shown('approved', null, { lines })).toBe('approved: lines line 1 approved 10, line 2 approved 0');
+});
+
 test('what nobody filled in is not spoken of, and of many fields the first fourteen are', () => {
   expect(shown('items', { maker: '' }, { maker: null })).toBe('items');
   const many = Object.fromEntries(Array.from({ length: 17 }, (_, i) => [`f${i}`, i]));

@@ -19,7 +19,10 @@ const text = (v: unknown, money = false): string => {
   if (v === true) return 'yes';
   if (v === false) return 'no';
   if (Array.isArray(v)) return v.length === 0 ? 'none' : v.map((one) => text(one)).join(', ');
-  if (typeof v === 'object') return JSON.stringify(v);
+  if (typeof v === 'object')
+    return Object.entries(v)
+      .map(([k, one]) => `${name(k)} ${text(one, isMoney(k))}`)
+      .join(' ');
   const said = /^-?\d+\.\d{6}$/.test(String(v)) ? String(v).replace(/\.?0+$/, '') : String(v);
   return money && /^-?\d+\.\d$/.test(said) ? `${said}0` : said;
 };

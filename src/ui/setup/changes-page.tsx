@@ -2,6 +2,7 @@ import Form from 'next/form';
 import Link from 'next/link';
 import type { ChangesView } from '@/services/people/readChanges';
 import type { Format } from '../format';
+import { AskedFields } from '../frame/asked-fields';
 import { ExportLinks } from '../frame/export-links';
 import { ListBar, WholeList } from '../frame/list';
 import { Notice } from '../frame/states';
@@ -24,6 +25,7 @@ const pages: Readonly<Record<string, string>> = {
   supplier: '/suppliers/',
   order: '/orders/',
   import: '/sheets/',
+  transfer: '/stock/transfers/',
 };
 
 type Asked = { area: string | null; userId: number | null; from: string; to: string; before: number };
@@ -52,19 +54,7 @@ export function ChangesPage({ view, asked, format }: { view: ChangesView; asked:
               </option>
             ))}
           </select>
-          <select name="who" className="entry" defaultValue={asked.userId ?? ''} aria-label="By">
-            <option value="">Everybody</option>
-            {view.people.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          </select>
-          <input type="date" name="from" className="entry" defaultValue={asked.from} aria-label="From" />
-          <input type="date" name="to" className="entry" defaultValue={asked.to} aria-label="To" />
-          <button type="submit" className="chip">
-            Show
-          </button>
+          <AskedFields people={view.people} asked={asked} />
         </Form>
         <ExportLinks of="Changes" path={query({}).replace('/setup/changes', '/api/exports/changes')} />
       </ListBar>

@@ -10,10 +10,15 @@ const words: Readonly<Record<string, { readonly one: string; readonly empty: str
   locations: { one: 'location', empty: 'No place yet: a shop or a warehouse comes first.' },
   holidays: { one: 'holiday', empty: 'No holiday is on file: every working day counts.' },
   categories: { one: 'category', empty: 'No category yet; items that are brought make theirs.' },
+  'policy-defaults': {
+    one: 'default',
+    empty: 'Nothing is said for the company or a category: each item says its own policy.',
+  },
   charges: { one: 'charge', empty: 'No charge that any order may take. Charges of a supplier stand with it.' },
   'duty-rates': { one: 'duty rate', empty: 'No duty rate is on file.' },
   rates: { one: 'exchange rate', empty: 'No rate is on file: what is bought in another currency can’t be valued.' },
   'shipping-ways': { one: 'shipping way', empty: 'No way is on file, own pick-up neither.' },
+  reasons: { one: 'reason', empty: 'No reason is on file; without one nothing can be put right.' },
   'pack-patterns': {
     one: 'pack of a pattern',
     empty: 'No pattern yet. A pattern is taken by marked items in the list of items.',

@@ -1,5 +1,7 @@
 import type { Metadata } from 'next';
-import { frameOf } from '@/app/_server/page';
+import { deps } from '@/app/_server/deps';
+import { frameOf, shown } from '@/app/_server/page';
+import { readAlertSettings } from '@/services/alerts/readAlerts';
 import { locales } from '@/services/people/setLocale';
 import { AccountPage } from '@/ui/setup/account-page.client';
 
@@ -7,5 +9,6 @@ export const metadata: Metadata = { title: 'Your account' };
 
 export default async function Page() {
   const { actor } = await frameOf();
-  return <AccountPage name={actor.name} locale={actor.locale ?? ''} locales={locales} />;
+  const { value: alerts } = shown(await readAlertSettings(deps(), actor));
+  return <AccountPage alerts={alerts} name={actor.name} locale={actor.locale ?? ''} locales={locales} />;
 }

@@ -19,6 +19,7 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
   const format = await requestFormat();
   const wanted = text(params.order);
   const booked = text(params.booked);
+  const above = Number(/^\d{1,4}$/.exec(text(params.above))?.[0] ?? 0);
   const orderId = /^\d{1,10}$/.test(wanted) ? Number(wanted) : undefined;
   const { value, failure } = shown(await readArrivals(deps(), actor, { locationId: await placeOf(params), orderId }));
   if (failure) return <Refused failure={failure} format={format} />;
@@ -40,6 +41,14 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
       {/^R\d{4}-\d{4,6}$/.test(booked) && (
         <p className="border-b border-rule px-4 py-2 font-semibold text-action" role="status">
           Booked in as {booked}.
+          {above > 0 && (
+            <>
+              {' '}
+              <Link className="link font-normal" href="/stock?show=above">
+                {countOf(above, 'item')} came above the maximum by it.
+              </Link>
+            </>
+          )}
         </p>
       )}
       {arrivals.length === 0 ? (

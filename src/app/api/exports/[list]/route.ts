@@ -1,4 +1,6 @@
 import { askedChanges } from '@/app/_server/askedChanges';
+import { askedMovements } from '@/app/_server/askedMovements';
+import { askedMovers } from '@/app/_server/askedMovers';
 import { deps } from '@/app/_server/deps';
 import { download, fileAnswer, typeOf } from '@/app/_server/download';
 import { refuse } from '@/app/_server/respond';
@@ -13,6 +15,11 @@ import { readChangeExport } from '@/services/people/readChangeExport';
 import { readFrame } from '@/services/people/readFrame';
 import { readPeopleExport } from '@/services/people/readPeopleExport';
 import { readArrivalExport } from '@/services/stock/readArrivalExport';
+import { differenceGroups } from '@/services/stock/readCountDifferences';
+import { readCountExport, readDifferenceExport } from '@/services/stock/readCountExport';
+import { readMovementExport } from '@/services/stock/readMovementExport';
+import { readMoverExport } from '@/services/stock/readMoverExport';
+import { readStockValueExport } from '@/services/stock/readStockValueExport';
 import { readJobExport } from '@/services/work/readJobExport';
 import { readMailExport } from '@/services/work/readMailExport';
 
@@ -42,6 +49,26 @@ async function fileOf(
     const { locations } = await readFrame(deps(), actor);
     const locationId = locations.find((l) => l.code === said('at'))?.id ?? null;
     return readArrivalExport(deps(), actor, { locationId });
+  }
+  if (name === 'movements') {
+    const { locations } = await readFrame(deps(), actor);
+    const locationId = locations.find((l) => l.code === said('at'))?.id ?? null;
+    return readMovementExport(deps(), actor, askedMovements(said, locationId));
+  }
+  if (name === 'stock-value') return readStockValueExport(deps(), actor, { on: said('on') });
+  if (name === 'count') return readCountExport(deps(), actor, Number(said('id')) || 0);
+  if (name === 'count-differences') {
+    const { locations } = await readFrame(deps(), actor);
+    return readDifferenceExport(deps(), actor, {
+      by: differenceGroups.find((g) => g === said('by')) ?? 'item',
+      ...{ from: said('from'), to: said('to') },
+      locationId: locations.find((l) => l.code === said('at'))?.id ?? null,
+    });
+  }
+  if (name === 'movers') {
+    const { locations } = await readFrame(deps(), actor);
+    const locationId = locations.find((l) => l.code === said('at'))?.id ?? null;
+    return readMoverExport(deps(), actor, askedMovers(said, locationId));
   }
   if (name === 'people') return readPeopleExport(deps(), actor);
   if (name === 'mail') return readMailExport(deps(), actor);

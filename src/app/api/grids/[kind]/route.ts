@@ -6,12 +6,14 @@ import { readNeedRows } from '@/services/planning/readNeeds';
 import { readPolicyLines } from '@/services/planning/readPolicies';
 import { readOrderRows } from '@/services/purchase/readOrders';
 import { readTrayRows } from '@/services/purchase/readTrays';
+import { readStockRows } from '@/services/stock/readStock';
 
 const rowsOf = {
   items: readItemRows,
   needs: readNeedRows,
   orders: readOrderRows,
   policies: readPolicyLines,
+  stock: readStockRows,
   trays: readTrayRows,
 } as const;
 

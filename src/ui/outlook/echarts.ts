@@ -1,0 +1,9 @@
+import { LineChart, ScatterChart } from 'echarts/charts';
+import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import { init, use } from 'echarts/core';
+import { SVGRenderer } from 'echarts/renderers';
+
+use([LineChart, ScatterChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer]);
+
+/** A chart in a box, drawn as SVG: with only the parts of the library that our charts need. */
+export const makeChart = (box: HTMLElement) => init(box, undefined, { renderer: 'svg' });

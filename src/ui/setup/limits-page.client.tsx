@@ -1,0 +1,117 @@
+'use client';
+
+import { type ReactNode, useState } from 'react';
+import type { LimitsView, TypedSettings } from '@/services/setup/setLimits';
+import { useCommand } from '../command/use-command.client';
+import { ListBar, WholeList } from '../frame/list';
+
+type Key = Exclude<keyof TypedSettings, 'leadTimeRule'>;
+
+/** Limits that classes, lead times and second counts go by, each said in a sentence. */
+export function LimitsPage({ view }: { view: LimitsView }) {
+  const { typed, may, currency } = view;
+  const [said, setSaid] = useState(typed);
+  const { busy, failure, sentence, run } = useCommand();
+  const dirty = JSON.stringify(said) !== JSON.stringify(typed);
+  const wrong = failure?.kind === 'invalid_field' ? failure.field : '';
+  const field = (key: Key, label: string) => (
+    <input
+      className="entry figure w-16"
+      inputMode="decimal"
+      aria-label={label}
+      aria-invalid={wrong === key}
+      maxLength={12}
+      value={said[key]}
+      disabled={!may}
+      onChange={(e) => setSaid({ ...said, [key]: e.target.value })}
+    />
+  );
+  const fault = (...keys: readonly Key[]) =>
+    keys.includes(wrong as Key) && (
+      <p className="fault" role="alert">
+        {sentence}
+      </p>
+    );
+  return (
+    <WholeList>
+      <ListBar title="Limits" about={may ? undefined : 'only the owner changes these'} />
+      <form
+        className="grid max-w-2xl gap-6 px-4 py-5"
+        onSubmit={(e) => {
+          e.preventDefault();
+          run('set-limits', { ...said, was: typed });
+        }}
+      >
+        <Part title="Classes by value">
+          <Sentence>
+            A makes the first {field('a', 'Share of A in percent')} % of what a year costs at a place, B goes up to{' '}
+            {field('b', 'Share of B in percent')} %, C is the rest.
+          </Sentence>
+          {fault('a', 'b')}
+        </Part>
+        <Part title="Classes by regularity">
+          <Sentence>
+            X varies from week to week by up to {field('x', 'Variation of X')} of its mean, Y by up to{' '}
+            {field('y', 'Variation of Y')}, Z by more.
+          </Sentence>
+          {fault('x', 'y')}
+        </Part>
+        <Part title="Lead times">
+          <Sentence>
+            What counts is{' '}
+            <select
+              className="entry"
+              aria-label="Lead time that counts"
+              value={said.leadTimeRule}
+              disabled={!may}
+              onChange={(e) => setSaid({ ...said, leadTimeRule: e.target.value as TypedSettings['leadTimeRule'] })}
+            >
+              <option value="measured">what was measured</option>
+              <option value="stated">what the supplier states</option>
+            </select>
+            {said.leadTimeRule === 'measured' && (
+              <>
+                , from {field('least', 'Deliveries from which measured lead times count')} deliveries on. From{' '}
+                {field('empirical', 'Deliveries from which each lead time is taken as it was')} on, each of them is
+                taken as it was, instead of their mean and deviation
+              </>
+            )}
+            .
+          </Sentence>
+          {fault('least', 'empirical')}
+        </Part>
+        <Part title="Second counts">
+          <Sentence>
+            A line of a count is counted again when it differs by more than {field('recountShare', 'Share in percent')}{' '}
+            % of what was expected, or by more than {field('recountAmount', `Amount in ${currency}`)} {currency}. 0
+            switches a limit off.
+          </Sentence>
+          {fault('recountShare', 'recountAmount')}
+        </Part>
+        {may && (
+          <div className="flex items-center gap-3">
+            <button type="submit" className="btn btn-primary" disabled={busy || !dirty}>
+              Save
+            </button>
+            <span className="second">
+              {dirty ? 'Classes are made again and everything is reckoned by them.' : 'Nothing is changed yet.'}
+            </span>
+          </div>
+        )}
+        {sentence && failure?.kind !== 'invalid_field' && (
+          <p className="fault" role="alert">
+            {sentence}
+          </p>
+        )}
+      </form>
+    </WholeList>
+  );
+}
+
+const Part = ({ title, children }: { title: string; children: ReactNode }) => (
+  <section className="grid gap-1">
+    <h2 className="font-semibold">{title}</h2>
+    {children}
+  </section>
+);
+const Sentence = ({ children }: { children: ReactNode }) => <p className="leading-9">{children}</p>;
