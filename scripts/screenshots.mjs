@@ -129,8 +129,16 @@ async function pictures(browser, baseURL) {
   await shoot(page, 'item');
   await page.goto('/items/7/file');
   await shoot(page, 'item-on-file');
-  await page.goto('/setup/charges');
-  await shoot(page, 'charges');
+  await page.goto('/stock?at=HS&show=below');
+  await page.getByRole('grid', { name: 'Stock' }).locator('[data-current=true]').focus();
+  await shoot(page, 'stock');
+  await page.goto('/stock/counts');
+  await page.getByRole('link', { name: 'Needles' }).first().click();
+  await page.getByRole('columnheader', { name: 'Difference' }).waitFor();
+  await shoot(page, 'count');
+  await page.goto('/items/7/outlook?location=1');
+  await page.locator('svg path').first().waitFor();
+  await shoot(page, 'outlook');
   await page.goto('/suppliers/1');
   await shoot(page, 'supplier');
   await page.goto('/sheets');
@@ -153,6 +161,4 @@ async function pictures(browser, baseURL) {
   const owner = await open(browser, baseURL, 'otto');
   await owner.goto('/setup/people');
   await shoot(owner, 'people');
-  await owner.goto('/setup/changes');
-  await shoot(owner, 'changes');
 }

@@ -39,7 +39,7 @@ export async function sellOut(
       .filter((s) => s.locationId === locationId && Number(s.onHand) > 0)
       .map((s) => ({ itemId: s.itemId, quantity: String(Number(s.onHand)), allocationId: null }));
     for (let from = 0; from < lines.length; from += LINES_AT_ONCE) {
-      const input = { locationId, businessDate: '', lines: lines.slice(from, from + LINES_AT_ONCE) };
+      const input = { locationId, businessDate: '', lines: lines.slice(from, from + LINES_AT_ONCE), mixLots: true };
       const key = `sell-everything-at-${locationId}-${from}`.padEnd(24, '-');
       const sold = await page.request.post('/api/commands/sell-goods', { data: { key, input } });
       if (!sold.ok()) throw new Error(`not sold at ${locationId}: ${await sold.text()}`);

@@ -5,6 +5,7 @@ import { endLargeBooks } from './largeBooks';
 import { needRunBench } from './needRun';
 import { searchBench } from './search';
 import { sheetsBench } from './sheets';
+import { stockBench } from './stock';
 
 const benches: Readonly<Record<string, () => Promise<Figure[]>>> = {
   'need-run': needRunBench,
@@ -12,6 +13,7 @@ const benches: Readonly<Record<string, () => Promise<Figure[]>>> = {
   hand: handBench,
   sheets: sheetsBench,
   search: searchBench,
+  stock: stockBench,
 };
 
 async function runBenches(): Promise<void> {

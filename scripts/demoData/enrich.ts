@@ -3,6 +3,7 @@ import type { Tx } from '@/data/sql';
 import type { Placed } from './catalogue';
 import { type ItemRow, sayOfItems, writeBarcodes, writeFamilies, writeShelves } from './itemFacts';
 import { oddities, writeKits } from './kitsAndOddities';
+import { writePolicies } from './policies';
 import { seeded } from './random';
 import { writeCalendars, writeDeliveries, writeRates, writeSuppliers } from './supplierFacts';
 
@@ -25,4 +26,5 @@ export async function enrich(tx: Tx, placed: readonly Placed[], today: BusinessD
   await writeDeliveries(tx, today, random);
   await writeKits(tx, items, suppliers);
   await oddities(tx, today);
+  await writePolicies(tx, today);
 }

@@ -4,14 +4,21 @@ import type { Actor } from '@/core/people';
 import { checked, MICRO, units } from '@/core/quantity';
 import { ok, unwrap } from '@/core/result';
 import { write } from '@/data/transaction';
+import { raiseAlerts } from '@/services/alerts/raiseAlerts';
+import { setAlerts } from '@/services/alerts/setAlerts';
 import { measureAllDemand } from '@/services/demand/measureDemand';
 import { type Deps, stamp } from '@/services/deps';
 import { fullNeedRun } from '@/services/planning/recompute';
+import { approveTransfer } from '@/services/stock/approveTransfer';
 import { postMovements, type StockChange } from '@/services/stock/postMovements';
+import { requestTransfer } from '@/services/stock/requestTransfer';
 import { type Placed, writeCatalogue } from './catalogue';
 import { company } from './company';
+import { countShelves, countUnrecorded, isUnrecorded, type Unrecorded } from './counts';
 import { enrich } from './enrich';
 import { pastOrders, placeOrder } from './history';
+import { writeLots } from './lots';
+import { writeHistory } from './policies';
 import { seeded } from './random';
 
 /** Item and place of the shortages of the demo, as a share of the minimum that is left. */
@@ -83,11 +90,27 @@ function fromStock(sales: readonly number[], opening: number, came: (week: numbe
   });
 }
 
+/** A week's sale by the days on which it was rung up (0 = its first), never a part smaller than a step. */
+function overDays(quantity: number, step: number, random: () => number): (readonly [number, number])[] {
+  const byDay = new Map<number, number>();
+  let left = quantity;
+  while (left > 0) {
+    // One or two pieces a customer, now and then a handful.
+    const wanted = Math.round((0.6 + 1.9 * random() ** 2) * MICRO);
+    const take = Math.min(left, Math.max(step, Math.round(wanted / step) * step));
+    const day = Math.floor(6 * random());
+    byDay.set(day, (byDay.get(day) ?? 0) + take);
+    left -= take;
+  }
+  return [...byDay].sort(([a], [b]) => a - b);
+}
+
 /** Writes the demo company into an empty database: stock by movements over the last 13 weeks, past and open orders through the
  *  same use cases the application has; `small` leaves it at the 81 items that most tests work with. Deterministic for a day. */
 export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): Promise<void> {
   const today = businessDate(now, company.timeZone);
   const random = seeded(20261123);
+  const days = seeded(20261127);
   const at = (daysAgo: number) => new Date(now.getTime() - daysAgo * 86_400_000);
   const depsAt = (daysAgo: number): Deps => ({ pool, clock: () => at(daysAgo) });
   const placed = unwrap(await write(pool, async (tx) => ok(await writeCatalogue(tx, today, null, 4, !small))));
@@ -104,11 +127,15 @@ export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): P
   const received = new Map<string, number>();
   for (const o of plans) for (const l of o.lines) received.set(l.pair, (received.get(l.pair) ?? 0) + l.receivedBase);
 
-  if (!small) unwrap(await write(pool, async (tx) => ok(await enrich(tx, placed, today))));
+  if (!small) {
+    unwrap(await write(pool, async (tx) => ok(await enrich(tx, placed, today))));
+    await pool.query("UPDATE item SET use_recorded = 0 WHERE number LIKE '90%'");
+  }
 
   const weeks = 13;
   const changes: StockChange[] = [];
   const later: StockChange[] = [];
+  const unrecorded: Unrecorded[] = [];
   for (const p of placed) {
     const end = closing(p, random);
     const step = isMetre(p) ? MICRO / 10 : MICRO;
@@ -129,6 +156,8 @@ export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): P
       document: noDocument('opening'),
     });
     sales[0] = (sales[0] as number) + started - opening;
+    const counted = !small && isUnrecorded(p.number);
+    if (counted) unrecorded.push({ ...pair, opening: started, closing: end });
     const came = (w: number) =>
       plans
         .filter((o) => o.receivedAfter !== null && o.daysAgo - o.receivedAfter >= 7 * (weeks - w))
@@ -136,26 +165,93 @@ export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): P
         .reduce((sum, l) => sum + l.receivedBase, 0);
     for (const [w, quantity] of fromStock(sales, started, came).entries()) {
       if (quantity === 0) continue;
-      const sale: StockChange = {
-        ...pair,
-        kind: 'sale',
-        businessDate: addDays(today, -7 * (weeks - w)),
-        quantity: -quantity,
-        value: null,
-        document: noDocument('sales_day'),
-        lastCost: { quantity: MICRO, value: p.cost },
-      };
-      (w < 6 ? changes : later).push(sale);
+      for (const [day, q] of small ? [[0, quantity] as const] : overDays(quantity, step, days)) {
+        const sale: StockChange = {
+          ...pair,
+          kind: 'sale',
+          businessDate: addDays(today, -7 * (weeks - w) + day),
+          quantity: -q,
+          value: null,
+          document: noDocument('sales_day'),
+          lastCost: { quantity: MICRO, value: p.cost },
+        };
+        if (!counted) (w < 6 ? changes : later).push(sale);
+      }
     }
   }
   unwrap(await write(pool, (tx) => postMovements(tx, null, stamp(at(91)), addDays(today, -91), changes)));
+  await countUnrecorded(depsAt, buyer, unrecorded, 'before');
   for (const o of plans.filter((x) => x.daysAgo > 30)) await placeOrder(pool, depsAt, buyer, o);
   unwrap(await write(pool, (tx) => postMovements(tx, null, stamp(at(1)), addDays(today, -1), later)));
   for (const o of plans.filter((x) => x.daysAgo <= 30)) await placeOrder(pool, depsAt, buyer, o);
+  await countUnrecorded(depsAt, buyer, unrecorded, 'since');
+  if (!small) {
+    await countShelves(pool, depsAt, buyer);
+    unwrap(await write(pool, async (tx) => ok(await writeLots(tx, stamp(at(91))))));
+  }
   // Changes were written order by order; they are numbered as they happened.
   await pool.query(`UPDATE change_record c JOIN (SELECT id, ROW_NUMBER() OVER (ORDER BY at, id) AS n FROM change_record) x
                       ON x.id = c.id SET c.id = 1000000 + x.n`);
   await pool.query('UPDATE change_record SET id = id - 1000000 ORDER BY id');
+  if (!small) {
+    const since = addDays(today, -7 * weeks - 1);
+    unwrap(await write(pool, async (tx) => ok(await writeHistory(tx, placed, today, since))));
+  }
   await measureAllDemand({ pool, clock: () => now });
   await fullNeedRun({ pool, clock: () => now });
+  if (!small) {
+    await askForGoods({ pool, clock: () => now }, buyer);
+    await wantAlerts({ pool, clock: () => now }, buyer);
+  }
+}
+
+/** Two shops ask the warehouse for goods; one request is approved already. */
+async function askForGoods(deps: Deps, buyer: Actor): Promise<void> {
+  const item = async (number: string) => {
+    const [rows] = await deps.pool.query('SELECT id FROM item WHERE number = ?', [number]);
+    return (rows as { id: number }[])[0]?.id ?? 0;
+  };
+  const ask = async (
+    key: string,
+    toLocationId: number,
+    note: string,
+    wanted: readonly (readonly [string, string])[],
+  ) => {
+    const lines = await Promise.all(wanted.map(async ([n, quantity]) => ({ itemId: await item(n), quantity })));
+    const input = { fromLocationId: 4, toLocationId, wantedDate: '+3', note, lines };
+    return unwrap(await requestTransfer(deps, buyer, { key: `seed-transfer-${key}`, input })).transferId;
+  };
+  await ask('market', 3, 'for the Saturday market', [
+    ['10412-02', '10'],
+    ['10412-05', '10'],
+    ['11230-02', '6'],
+    ['25310-03', '25'],
+  ]);
+  const second = await ask('window', 2, 'for the window', [
+    ['10530-01', '10'],
+    ['10688-01', '4'],
+  ]);
+  const lines = [
+    { lineNo: 1, approved: '10' },
+    { lineNo: 2, approved: '2' },
+  ];
+  unwrap(
+    await approveTransfer(deps, buyer, {
+      key: 'seed-transfer-approve',
+      input: { transferId: second, version: 1, lines },
+    }),
+  );
+}
+
+/** The buyer hears of what went below zero and of shops that ask at once, of counts that are due daily. */
+async function wantAlerts(deps: Deps, buyer: Actor): Promise<void> {
+  const at = { byMail: false };
+  const rules = [
+    { matter: 'below_zero' as const, how: 'at_once' as const, ...at },
+    { matter: 'transfer_asked' as const, how: 'at_once' as const, ...at },
+    { matter: 'count_due' as const, how: 'daily' as const, ...at },
+  ];
+  unwrap(await setAlerts(deps, buyer, { key: 'seed-alerts-mira', input: { mail: 'mira@quillon.example', rules } }));
+  await raiseAlerts(deps, 'at_once');
+  await raiseAlerts(deps, 'daily');
 }

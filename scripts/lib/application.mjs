@@ -71,6 +71,7 @@ export async function startStandins(folder, options) {
       VORRAT_SMTP_URL: `smtp://127.0.0.1:${message.mailbox}`,
       VORRAT_MAILBOX: folder,
       VORRAT_RATES_URL: message.rates,
+      VORRAT_TILL_URL: message.till,
     },
   };
 }

@@ -115,11 +115,15 @@ export class Database {
   }
 
   writeConfig(port) {
+    // Of its own: a server that starts clears away what it takes for its leftovers in a shared one.
+    const temporary = join(this.folder, 'tmp');
+    mkdirSync(temporary, { recursive: true, mode: 0o700 });
     writeFileSync(
       this.config,
       `[mariadbd]
 user=${userInfo().username}
 datadir=${this.data}
+tmpdir=${temporary}
 socket=${this.socket}
 pid-file=${this.pidFile}
 port=${port}
