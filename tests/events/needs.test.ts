@@ -12,7 +12,6 @@ import { measureDemand } from '@/services/demand/measureDemand';
 import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { fullNeedRun, recomputeDirty } from '@/services/planning/recompute';
-import { setMinMax } from '@/services/planning/setMinMax';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
@@ -30,7 +29,7 @@ import { shipTransfer } from '@/services/stock/shipTransfer';
 import { writeCatalogue } from '../../scripts/demoData/catalogue';
 import { writeOpeningStock } from '../../scripts/demoData/openingStock';
 import { seeded } from '../../scripts/demoData/random';
-import { type Books, cellsOf, freshBooks, otto, req, violations } from '../services/support';
+import { type Books, cellsOf, freshBooks, otto, req, setMinMax, violations } from '../services/support';
 
 const ITEMS = 10_000;
 const LOCATIONS = 10;

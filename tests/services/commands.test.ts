@@ -1,10 +1,22 @@
 import { acceptNeed } from '@/services/planning/acceptNeed';
-import { setMinMax } from '@/services/planning/setMinMax';
+import { savePolicies } from '@/services/planning/savePolicies';
 import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';
-import { acceptSome, type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import {
+  acceptSome,
+  type Books,
+  cellsOf,
+  freshBooks,
+  mira,
+  must,
+  needOf,
+  otto,
+  req,
+  setMinMax,
+  violations,
+} from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -157,9 +169,9 @@ describe('taking a line out of its tray', () => {
     const { input } = await accept('31300-02', 'OM', '2');
     const { trayLineId } = must(await acceptNeed(books.deps, mira, req(input)));
     expect((await needOf(books, '31300-02', 'OM')).state).toBe('none');
-    must(await takeBack(books.deps, mira, req({ trayLineId })));
+    must(await takeBack(books.deps, mira, req({ trayLineId: trayLineId as number })));
     expect(await needOf(books, '31300-02', 'OM')).toMatchObject({ state: 'open', suggested: '12.000000' });
-    expect(await takeBack(books.deps, mira, req({ trayLineId }))).toMatchObject({
+    expect(await takeBack(books.deps, mira, req({ trayLineId: trayLineId as number }))).toMatchObject({
       error: { kind: 'changed_meanwhile', what: 'tray' },
     });
     expect(await violations(books)).toEqual([]);
@@ -184,13 +196,14 @@ describe('what a person types in', () => {
     expect((await needOf(books, '40950-01', 'OM')).fingerprint).toBe(need.fingerprint);
   });
 
-  test('minimum above maximum, a maximum alone, an unknown item or place', async () => {
+  test('minimum above maximum, whichever was typed; an unknown item or place', async () => {
     const cell = { itemId: 1, locationId: 1, min: '70', max: '45', was: await cellsOf(books, 1, 1) };
     expect(await setMinMax(books.deps, mira, req(cell))).toMatchObject({
-      error: { field: 'max', fault: { kind: 'min_above_max' } },
+      error: { kind: 'wrong_cells', faults: [{ row: 0, column: 'min', fault: { kind: 'min_above_max' } }] },
     });
-    expect(await setMinMax(books.deps, mira, req({ ...cell, min: '' }))).toMatchObject({
-      error: { field: 'min', fault: { kind: 'max_without_min' } },
+    const alone = { itemId: 1, locationId: 1, was: { max: cell.was?.max ?? '' }, now: { max: '1' } };
+    expect(await savePolicies(books.deps, mira, req({ edits: [alone] }))).toMatchObject({
+      error: { kind: 'wrong_cells', faults: [{ column: 'max' }] },
     });
     expect(await setMinMax(books.deps, mira, req({ ...cell, min: '1', itemId: 999_999 }))).toMatchObject({
       error: { kind: 'not_found', what: 'item' },

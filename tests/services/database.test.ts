@@ -9,7 +9,10 @@ import { checkInvariants } from '@/data/repositories/invariants';
 import { list, type Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { allocateStock } from '@/services/stock/allocateStock';
+import { approveTransfer } from '@/services/stock/approveTransfer';
+import { beginCount } from '@/services/stock/beginCount';
 import { countStock } from '@/services/stock/countStock';
+import { requestTransfer } from '@/services/stock/requestTransfer';
 import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { shipTransfer } from '@/services/stock/shipTransfer';
@@ -184,7 +187,15 @@ describe('verify-data notices', () => {
     'a transfer is received when nothing of it is on the way': "UPDATE transfer SET state = 'received' LIMIT 1",
     'a transfer moves value without making or losing any':
       "UPDATE movement SET value_change_minor = value_change_minor + 1 WHERE document_kind = 'transfer' LIMIT 1",
-    'every line of a sale or count has its movement': "DELETE FROM movement WHERE document_kind = 'sale' LIMIT 1",
+    'every line of a sale, count or correction has its movement':
+      "DELETE FROM movement WHERE document_kind = 'sale' LIMIT 1",
+    'a posted count has the document of its number with all that was counted, any other has none':
+      "UPDATE stock_count SET state = 'posted' WHERE state = 'open' LIMIT 1",
+    'what is left of lots is the sum of their movements': 'UPDATE lot_level SET quantity = quantity + 1 LIMIT 1',
+    'no more lies in lots than is there, and a serial number lies at one place':
+      'UPDATE lot_level SET quantity = 100000 LIMIT 1',
+    'what an approved transfer sends is promised for it, or was released because it is not there; nothing else is':
+      'UPDATE allocation SET quantity = quantity + 1 WHERE id IN (SELECT allocation_id FROM transfer_line)',
     'inspection and blocked are never negative': 'UPDATE level SET blocked = -1 LIMIT 1',
     'delivery parts add up to their line': 'UPDATE order_line SET base_quantity = base_quantity + 1 LIMIT 1',
     'received quantities and values equal their receipts':
@@ -211,8 +222,25 @@ describe('verify-data notices', () => {
     must(await allocateStock(deps(), mira, req(promise)));
     must(await shipTransfer(deps(), mira, req({ fromLocationId: 4, toLocationId: 1, lines: [line] })));
     must(await countStock(deps(), mira, req({ locationId: 2, note: '', lines: [{ itemId: 1, quantity: '9' }] })));
+    const asked = {
+      fromLocationId: 4,
+      toLocationId: 3,
+      wantedDate: '',
+      note: '',
+      lines: [{ itemId: 2, quantity: '2' }],
+    };
+    const { transferId } = must(await requestTransfer(deps(), mira, req(asked)));
+    const lines = [{ lineNo: 1, approved: '2' }];
+    must(await approveTransfer(deps(), mira, req({ transferId, version: 1, lines })));
     const sale = { locationId: 4, businessDate: '', lines: [{ ...line, allocationId: null }] };
     must(await sellGoods(deps(), mira, req(sale)));
+    await books.rows("INSERT INTO lot (id, item_id, code, made_at) VALUES (1, 2, 'A', '2026-11-23')");
+    await books.rows('INSERT INTO lot_level (lot_id, location_id, quantity) VALUES (1, 4, 1)');
+    await books.rows(
+      'INSERT INTO movement_lot (item_id, location_id, posting, lot_id, quantity) VALUES (2, 4, 1, 1, 1)',
+    );
+    const counting = { what: 'marked' as const, category: '', shelf: '', itemIds: [1], name: 'One', blind: false };
+    must(await beginCount(deps(), mira, req({ ...counting, locationId: 1 })));
     must(await reverseReceipt(deps(), mira, req({ receiptId: 1, reason: 'test' })));
   });
 

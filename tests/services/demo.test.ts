@@ -1,5 +1,5 @@
 import { openItems, readItem, readItemRows } from '@/services/catalogue/readItems';
-import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
+import { allPolicies, openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
 import { readStockCourse } from '@/services/planning/readStockCourse';
 import { fullNeedRun } from '@/services/planning/recompute';
 import { openOrders, readOrderRows } from '@/services/purchase/readOrders';
@@ -91,7 +91,7 @@ describe('what pages read', () => {
   });
 
   test('policies: what is in force and where it comes from', async () => {
-    const all = { search: '', locationId: null, sort: 'name' as const };
+    const all = allPolicies;
     const head = must(await openPolicies(books.deps, mira, all));
     expect(head).toMatchObject({ count: 81 * 5, items: 81, locations: 4, without: 4 });
     const page = async (from: number) => must(await readPolicyLines(books.deps, mira, { list: head.list, from })).rows;
@@ -112,7 +112,7 @@ describe('what pages read', () => {
     expect(inherited.length).toBeGreaterThan(10);
     for (const r of inherited) {
       const every = lines.find((l) => l.number === r.item && l.locationId === null);
-      expect([r.min, r.max]).toEqual([every?.min, every?.max]);
+      expect([r.values.min, r.values.max]).toEqual([every?.values.min, every?.values.max]);
     }
   });
 

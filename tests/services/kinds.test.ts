@@ -23,12 +23,17 @@ afterAll(async () => {
 }, 60_000);
 
 const names = Object.keys(sheetKinds) as SheetName[];
+/** Every kind as it is exported; of eighteen months of demand the first pages. */
 const exported = async (name: SheetName) => {
   const { columns, rows } = must(await readExport(books.deps, otto, name));
   let csv = '';
-  for await (const piece of recordsCsv(columns, rows)) csv += piece;
+  for await (const piece of recordsCsv(columns, rows)) {
+    csv += piece;
+    if (name === 'demand' && csv.length > MOST_OF_DEMAND) break;
+  }
   return csv;
 };
+const MOST_OF_DEMAND = 500_000;
 const lines = (csv: string) => csv.replace('\ufeff', '').trimEnd().split('\r\n').length - 1;
 const letGo = async (previewed: Awaited<ReturnType<typeof preview>>) => {
   const { id: importId, version } = previewed.import;
@@ -106,6 +111,8 @@ describe('what a record can be wrong in', () => {
     ['contacts', { supplier: 'HOL', name: 'Export', kind: 'order address' }, 'address:missing'],
     ['contacts', { supplier: 'HOL', name: 'Export', email: 'no mail' }, 'email:no_such_code'],
     ['shipping-ways', { name: '' }, 'name:missing'],
+    ['reasons', { name: '' }, 'name:missing'],
+    ['reasons', { name: 'Moth', own_use: 'perhaps' }, 'own_use:not_one_of'],
     ['shipping-ways', { name: 'x'.repeat(61) }, 'name:too_long'],
     ['charges', { name: 'Fee', amount_kind: 'fixed' }, 'amount:missing'],
     ['charges', { name: 'Fee', amount_kind: 'sometimes' }, 'amount_kind:not_one_of'],

@@ -1,20 +1,18 @@
 import type { Actor } from '@/core/people';
-import { recordsCsv } from '@/formats/writeSheet';
 import { readItemExport } from '@/services/catalogue/readItemExport';
 import { openItems, readItemRows } from '@/services/catalogue/readItems';
-import type { ListFile } from '@/services/lists/fileColumns';
 import { findInList } from '@/services/lists/findInList';
 import { readListExport } from '@/services/lists/readListExport';
 import { readChangeExport } from '@/services/people/readChangeExport';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
-import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
+import { allPolicies, openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
 import { takeBack } from '@/services/planning/takeBack';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
 import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
 import { readArrivalExport } from '@/services/stock/readArrivalExport';
-import { counts, preview } from './sheetSupport';
+import { counts, csvOf, preview } from './sheetSupport';
 import { type Books, freshBooks, MONDAY, mira, must, needOf, needsOf, otto, req } from './support';
 
 let books: Books;
@@ -76,7 +74,7 @@ test('items by number and by value; orders by supplier and number', async () => 
 });
 
 test('the policy sheet: item by item its line for everywhere, then its places, across pages', async () => {
-  const head = must(await openPolicies(books.deps, mira, { search: '', locationId: null, sort: 'name' }));
+  const head = must(await openPolicies(books.deps, mira, { ...allPolicies, search: '', sort: 'name' }));
   expect(head.count).toBe(head.items * 5);
   const lines = [];
   for (let from = 0; from < head.count; from += 200)
@@ -104,7 +102,7 @@ test('a scanned code: the first row of that item, or of that order, in the list 
   const orders = must(await openOrders(books.deps, mira, { all: true, sort: 'newest' }));
   const number = must(await readOrderRows(books.deps, mira, { list: orders.list, from: 0 })).rows[2]?.number ?? '';
   expect(await find('orders', orders.list, number)).toBe(2);
-  const policies = must(await openPolicies(books.deps, mira, { search: 'merino', locationId: null, sort: 'number' }));
+  const policies = must(await openPolicies(books.deps, mira, { ...allPolicies, search: 'merino', sort: 'number' }));
   const item = await find('policies', policies.list, '10412-07');
   const sheet = must(await readPolicyLines(books.deps, mira, { list: policies.list, from: item * 5 })).rows;
   expect(sheet[0]).toMatchObject({ number: '10412-07', locationId: null });
@@ -154,11 +152,6 @@ test('needs stand under their suppliers; what changes is named while the list st
 });
 
 test('a list as a file: what it shows, row by row; what is on file in it imports again unchanged', async () => {
-  const csvOf = async (file: ListFile) => {
-    let text = '';
-    for await (const piece of recordsCsv(file.columns, file.rows)) text += piece;
-    return text;
-  };
   const exported = async (name: 'needs' | 'trays' | 'orders' | 'policies', list: string) =>
     csvOf(must(await readListExport(books.deps, mira, { name, list })));
   const lines = (text: string) => text.replace('\ufeff', '').trim().split('\r\n');
@@ -178,7 +171,7 @@ test('a list as a file: what it shows, row by row; what is on file in it imports
   const orders = must(await openOrders(books.deps, mira, { all: true, sort: 'number' }));
   expect(lines(await exported('orders', orders.list))).toHaveLength(orders.count + 1);
 
-  const sheet = must(await openPolicies(books.deps, mira, { search: 'merino', locationId: null, sort: 'number' }));
+  const sheet = must(await openPolicies(books.deps, mira, { ...allPolicies, search: 'merino', sort: 'number' }));
   const policies = await preview(books, 'policies', await exported('policies', sheet.list));
   expect(counts(policies)).toEqual([0, 0, lines(await exported('policies', sheet.list)).length - 1, 0]);
   expect(policies.import.unchangedRows).toBeGreaterThan(20);

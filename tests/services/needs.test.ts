@@ -3,7 +3,6 @@ import { markDirty, peekDirty } from '@/data/repositories/planning';
 import { readSnapshot, write } from '@/data/transaction';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { beginDay, bringUpToDate, fullNeedRun, markChanged, recomputeDirty } from '@/services/planning/recompute';
-import { setMinMax } from '@/services/planning/setMinMax';
 import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
@@ -14,7 +13,19 @@ import { postMovements } from '@/services/stock/postMovements';
 import { readArrivals } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { seeded } from '../../scripts/demoData/random';
-import { type Books, cellsOf, freshBooks, mira, must, needOf, needsOf, otto, req, violations } from './support';
+import {
+  type Books,
+  cellsOf,
+  freshBooks,
+  mira,
+  must,
+  needOf,
+  needsOf,
+  otto,
+  req,
+  setMinMax,
+  violations,
+} from './support';
 
 let books: Books;
 beforeEach(async () => {

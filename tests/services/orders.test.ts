@@ -2,7 +2,6 @@ import type { OrderAction, OrderState } from '@/core/purchase';
 import type { Result } from '@/core/result';
 import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
-import { setMinMax } from '@/services/planning/setMinMax';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
@@ -12,7 +11,7 @@ import { readOrder } from '@/services/purchase/readOrders';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
-import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, setMinMax, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {

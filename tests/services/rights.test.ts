@@ -2,13 +2,17 @@ import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Actor, Role } from '@/core/people';
 import type { Result } from '@/core/result';
+import { readAlertSettings, readAlerts } from '@/services/alerts/readAlerts';
+import { seeAlerts, setAlerts } from '@/services/alerts/setAlerts';
 import { makeFamily } from '@/services/catalogue/makeFamily';
 import { makeItem } from '@/services/catalogue/makeItem';
+import { readCategories } from '@/services/catalogue/readCategories';
 import { readItemExport } from '@/services/catalogue/readItemExport';
 import { readItemFile } from '@/services/catalogue/readItemFile';
 import { readItemForm } from '@/services/catalogue/readItemForm';
 import { readItemHistory } from '@/services/catalogue/readItemHistory';
 import { openItems, readItem, readItemRows } from '@/services/catalogue/readItems';
+import { readItemsNamed } from '@/services/catalogue/readItemsNamed';
 import { readSupplierFile } from '@/services/catalogue/readSupplierFile';
 import { readSupplier, readSuppliersPage } from '@/services/catalogue/readSuppliers';
 import { setComplete } from '@/services/catalogue/setComplete';
@@ -32,11 +36,16 @@ import { resetPassword } from '@/services/people/resetPassword';
 import { saveRole } from '@/services/people/saveRole';
 import { setLocale } from '@/services/people/setLocale';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { previewPolicies } from '@/services/planning/previewPolicies';
 import { readLastBought } from '@/services/planning/readLastBought';
 import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
-import { openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
+import { readOutlook } from '@/services/planning/readOutlook';
+import { allPolicies, openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
+import { readPolicyChoices } from '@/services/planning/readPolicyChoices';
+import { readPolicyDetail } from '@/services/planning/readPolicyDetail';
+import { readRuleValues } from '@/services/planning/readRuleValues';
 import { readStockCourse } from '@/services/planning/readStockCourse';
-import { setMinMax } from '@/services/planning/setMinMax';
+import { savePolicies } from '@/services/planning/savePolicies';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
@@ -50,6 +59,7 @@ import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { readCompanyTerms, readSetupList } from '@/services/setup/readSetup';
 import { setCompany } from '@/services/setup/setCompany';
+import { setLimits } from '@/services/setup/setLimits';
 import { applySheet } from '@/services/sheets/applySheet';
 import { cancelSheet } from '@/services/sheets/cancelSheet';
 import { changeMany } from '@/services/sheets/changeMany';
@@ -61,14 +71,42 @@ import { removeRecords } from '@/services/sheets/removeRecords';
 import { saveRecords } from '@/services/sheets/saveRecords';
 import { uploadSheet } from '@/services/sheets/uploadSheet';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
+import { approveTransfer } from '@/services/stock/approveTransfer';
+import { beginCount } from '@/services/stock/beginCount';
+import { cancelTransfer } from '@/services/stock/cancelTransfer';
+import { correctStock } from '@/services/stock/correctStock';
 import { countStock } from '@/services/stock/countStock';
+import { dropCount } from '@/services/stock/dropCount';
+import { enterCount, setReasonOfCount } from '@/services/stock/enterCount';
+import { enterCountRows } from '@/services/stock/enterCountRows';
+import { planCount } from '@/services/stock/planCount';
+import { postCount } from '@/services/stock/postCount';
 import { readArrivalExport } from '@/services/stock/readArrivalExport';
 import { readArrival, readArrivals } from '@/services/stock/readArrivals';
+import { readCountDifferences } from '@/services/stock/readCountDifferences';
+import { readCountExport, readDifferenceExport } from '@/services/stock/readCountExport';
+import { readCount, readCounts } from '@/services/stock/readCounts';
+import { readLot, readLots } from '@/services/stock/readLots';
+import { readMovementExport } from '@/services/stock/readMovementExport';
+import { readMovements } from '@/services/stock/readMovements';
+import { readMoverExport } from '@/services/stock/readMoverExport';
+import { readMovers } from '@/services/stock/readMovers';
+import { openStock, readStockRows } from '@/services/stock/readStock';
+import { readStockReasons } from '@/services/stock/readStockReasons';
+import { readStockValue } from '@/services/stock/readStockValue';
+import { readStockValueExport } from '@/services/stock/readStockValueExport';
+import { readTillAssortment } from '@/services/stock/readTillAssortment';
+import { readTransfer, readTransfers } from '@/services/stock/readTransfers';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { receiveTransfer } from '@/services/stock/receiveTransfer';
+import { refuseTransfer } from '@/services/stock/refuseTransfer';
+import { removeCountPlan } from '@/services/stock/removeCountPlan';
+import { requestTransfer } from '@/services/stock/requestTransfer';
 import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
+import { shipApproved } from '@/services/stock/shipApproved';
 import { shipTransfer } from '@/services/stock/shipTransfer';
+import { takeTillDay } from '@/services/stock/takeTillDay';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { readViews } from '@/services/views/readViews';
 import { removeView } from '@/services/views/removeView';
@@ -79,6 +117,7 @@ import { readJobs } from '@/services/work/readJobs';
 import { readMail } from '@/services/work/readMail';
 import { readMailExport } from '@/services/work/readMailExport';
 import { startJob } from '@/services/work/startJob';
+import { takeTillSales } from '@/services/work/takeTillSales';
 import { type Books, edda, freshBooks, jun, mira, must, needsOf, otto, req } from './support';
 
 let books: Books;
@@ -91,9 +130,24 @@ type Try = (actor: Actor) => Promise<Result<unknown, Failure>>;
 const otherRules = { trigger: 'strictly_below' as const, refill: 'up_to_min' as const };
 const order = { orderId: 999, version: 1 };
 const none = { list: 'none', from: 0 };
+const everyMovement = {
+  ...{ search: '', itemId: null, locationId: null, userId: null, kind: null, reasonId: null },
+  ...{ document: '', from: '', to: '', before: 0 },
+};
+const transfer = { transferId: 999, version: 1 };
+const limits = {
+  ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
+  leadTimeRule: 'measured' as const,
+};
+const movers = { order: 'sold' as const, days: 91, locationId: null, category: '' };
+const nothingToCount = {
+  ...{ locationId: 3, what: 'marked' as const, category: '', shelf: '', itemIds: [], name: 'Nothing', blind: false },
+};
+const edit = { itemId: 999, locationId: 1, was: { min: '' }, now: { min: '1' } };
 const sheet = { importId: 999, version: 1 };
 const nothing = async function* (): AsyncGenerator<Uint8Array> {};
 const buying: Role[] = ['buyer', 'owner'];
+const readers: Role[] = ['buyer', 'owner', 'read_only'];
 const all: Role[] = ['buyer', 'owner', 'shop', 'bookkeeper', 'read_only'];
 const noTerms = { name: '', invoiceAddress: '', costOrder: 'standard_first' as const, itemPrefix: '', mailFrom: '' };
 /** Sees and changes nothing. */
@@ -109,6 +163,8 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
       (a) => readItem(books.deps, a, 1),
     ],
   },
+  'catalogue/readCategories': { who: all, tries: [(a) => readCategories(books.deps, a)] },
+  'catalogue/readItemsNamed': { who: all, tries: [(a) => readItemsNamed(books.deps, a, [1])] },
   'catalogue/readSuppliers': {
     who: ['buyer', 'owner', 'bookkeeper', 'read_only'],
     tries: [(a) => readSuppliersPage(books.deps, a), (a) => readSupplier(books.deps, a, 1)],
@@ -182,7 +238,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'planning/readPolicies': {
     who: [...buying, 'read_only'],
     tries: [
-      (a) => openPolicies(books.deps, a, { search: '', locationId: null, sort: 'name' }),
+      (a) => openPolicies(books.deps, a, allPolicies),
       (a) => readPolicyLines(books.deps, a, none),
       (a) => findInList(books.deps, a, 'policies', { list: 'none', what: { code: '10412-07' } }),
     ],
@@ -191,9 +247,26 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: all,
     tries: [(a) => readStockCourse(books.deps, a, { itemId: 1, locationId: 3 })],
   },
-  'planning/setMinMax': {
+  'planning/readOutlook': {
+    who: all,
+    tries: [(a) => readOutlook(books.deps, a, { itemId: 1, locationId: 3 })],
+  },
+  'planning/savePolicies': { who: buying, tries: [(a) => savePolicies(books.deps, a, req({ edits: [edit] }))] },
+  'planning/previewPolicies': { who: readers, tries: [(a) => previewPolicies(books.deps, a, [edit])] },
+  'planning/readPolicyDetail': {
+    who: readers,
+    tries: [(a) => readPolicyDetail(books.deps, a, { itemId: 1, locationId: 1 })],
+  },
+  'planning/readPolicyChoices': { who: readers, tries: [(a) => readPolicyChoices(books.deps, a)] },
+  'planning/readRuleValues': {
     who: buying,
-    tries: [(a) => setMinMax(books.deps, a, req({ itemId: 999, locationId: 1, min: '1', max: '2', was: null }))],
+    tries: [
+      (a) =>
+        readRuleValues(books.deps, a, {
+          ...{ list: 'none', from: 0, end: 5 },
+          rule: { column: 'min', basis: 'advised', amount: 0, round: 'packs' },
+        }),
+    ],
   },
   'planning/takeBack': { who: buying, tries: [(a) => takeBack(books.deps, a, req({ trayLineId: 999 }))] },
   'purchase/approveOrder': { who: buying, tries: [(a) => approveOrder(books.deps, a, req(order))] },
@@ -272,9 +345,140 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: ['buyer', 'owner', 'shop'],
     tries: [(a) => sellGoods(books.deps, a, req({ locationId: 3, businessDate: '', lines: [] }))],
   },
+  'stock/requestTransfer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [
+      (a) =>
+        requestTransfer(
+          books.deps,
+          a,
+          req({
+            fromLocationId: 4,
+            toLocationId: 3,
+            wantedDate: '',
+            note: '',
+            lines: [{ itemId: 999, quantity: '1' }],
+          }),
+        ),
+    ],
+  },
+  'stock/approveTransfer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => approveTransfer(books.deps, a, req({ ...transfer, lines: [{ lineNo: 1, approved: '1' }] }))],
+  },
+  'stock/refuseTransfer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => refuseTransfer(books.deps, a, req({ ...transfer, reason: '' }))],
+  },
+  'stock/cancelTransfer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => cancelTransfer(books.deps, a, req(transfer))],
+  },
+  'stock/shipApproved': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => shipApproved(books.deps, a, req({ ...transfer, lines: [{ lineNo: 1, quantity: '1' }] }))],
+  },
   'stock/shipTransfer': {
     who: ['buyer', 'owner', 'shop'],
     tries: [(a) => shipTransfer(books.deps, a, req({ fromLocationId: 3, toLocationId: 1, lines: [] }))],
+  },
+  'setup/setLimits': {
+    who: ['owner'],
+    tries: [(a) => setLimits(books.deps, a, req({ ...limits, was: limits }))],
+  },
+  'stock/readMovers': { who: all, tries: [(a) => readMovers(books.deps, a, movers)] },
+  'stock/readMoverExport': { who: all, tries: [(a) => readMoverExport(books.deps, a, movers)] },
+  'stock/takeTillDay': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => takeTillDay(books.deps, a, req({ place: 'MH', day: '2026-11-20', rows: [] }))],
+  },
+  'stock/readTillAssortment': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => readTillAssortment(books.deps, a)],
+  },
+  'alerts/readAlerts': {
+    who: all,
+    tries: [(a) => readAlerts(books.deps, a), (a) => readAlertSettings(books.deps, a)],
+  },
+  'alerts/setAlerts': {
+    who: all,
+    tries: [
+      (a) => setAlerts(books.deps, a, req({ mail: '', rules: [] })),
+      (a) => seeAlerts(books.deps, a, req({ ids: [] })),
+    ],
+  },
+  'stock/readLots': {
+    who: all,
+    tries: [
+      (a) => readLots(books.deps, a, { search: '', itemId: null, locationId: null }),
+      (a) => readLot(books.deps, a, 999),
+    ],
+  },
+  'stock/beginCount': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => beginCount(books.deps, a, req({ planId: 999 }))],
+  },
+  'stock/planCount': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => planCount(books.deps, a, req({ ...nothingToCount, everyDays: 7, firstOn: '' }))],
+  },
+  'stock/removeCountPlan': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => removeCountPlan(books.deps, a, req({ planId: 999 }))],
+  },
+  'stock/enterCount': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [
+      (a) => enterCount(books.deps, a, req({ countId: 999, countedAt: '', lines: [] })),
+      (a) => setReasonOfCount(books.deps, a, req({ countId: 999, itemId: 1, reasonId: null, note: '' })),
+    ],
+  },
+  'stock/enterCountRows': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => enterCountRows(books.deps, a, req({ countId: 999, countedAt: '', rows: [] }))],
+  },
+  'stock/postCount': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => postCount(books.deps, a, req({ countId: 999, asCounted: false }))],
+  },
+  'stock/dropCount': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => dropCount(books.deps, a, req({ countId: 999 }))],
+  },
+  'stock/readCounts': {
+    who: all,
+    tries: [(a) => readCounts(books.deps, a, { locationId: null }), (a) => readCount(books.deps, a, 999)],
+  },
+  'stock/readCountDifferences': {
+    who: all,
+    tries: [(a) => readCountDifferences(books.deps, a, { by: 'item', from: '', to: '', locationId: null })],
+  },
+  'stock/readCountExport': {
+    who: all,
+    tries: [
+      (a) => readCountExport(books.deps, a, 999),
+      (a) => readDifferenceExport(books.deps, a, { by: 'item', from: '', to: '', locationId: null }),
+    ],
+  },
+  'stock/readTransfers': {
+    who: all,
+    tries: [(a) => readTransfers(books.deps, a), (a) => readTransfer(books.deps, a, 999)],
+  },
+  'stock/readStock': {
+    who: all,
+    tries: [
+      (a) => openStock(books.deps, a, { search: '', locationId: null, sort: 'name', category: '', show: '', days: 0 }),
+      (a) => readStockRows(books.deps, a, none),
+    ],
+  },
+  'stock/readMovements': { who: all, tries: [(a) => readMovements(books.deps, a, everyMovement)] },
+  'stock/readMovementExport': { who: all, tries: [(a) => readMovementExport(books.deps, a, everyMovement)] },
+  'stock/readStockValue': { who: all, tries: [(a) => readStockValue(books.deps, a, { on: '' })] },
+  'stock/readStockValueExport': { who: all, tries: [(a) => readStockValueExport(books.deps, a, { on: '' })] },
+  'stock/readStockReasons': { who: all, tries: [(a) => readStockReasons(books.deps, a)] },
+  'stock/correctStock': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => correctStock(books.deps, a, req({ locationId: 3, reasonId: 1, note: '', lines: [] }))],
   },
   'stock/readArrivalExport': {
     who: ['buyer', 'owner', 'shop'],
@@ -437,6 +641,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     tries: [(a) => readMailExport(books.deps, a)],
   },
   'work/readMail': { who: ['buyer', 'owner', 'bookkeeper', 'read_only'], tries: [(a) => readMail(books.deps, a)] },
+  'work/takeTillSales': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => takeTillSales(books.deps, a, req({ from: '', to: '' }))],
+  },
   'work/startJob': { who: buying, tries: [(a) => startJob(books.deps, a, req({ kind: 'check-needs' as const }))] },
 };
 
@@ -476,7 +684,7 @@ const shared = new Set([
   'lists/keptList',
   'demand/measureDemand',
   'planning/recompute',
-  'planning/reckonPair',
+  'planning/pairPlans',
   'planning/trayTotals',
   'purchase/bought',
   'purchase/enterOrder',
@@ -487,11 +695,32 @@ const shared = new Set([
   'stock/businessDay',
   'stock/enterLines',
   'stock/gauge',
+  'stock/postAtPlace',
   'stock/postMovements',
   'stock/reserve',
   'purchase/orderMail',
   'planning/withdraw',
-  'planning/writeMinMax',
+  'planning/writePolicies',
+  'planning/policyEdits',
+  'planning/reopenNeed',
+  'planning/unitWorth',
+  'demand/classifyDemand',
+  'demand/measureLeadTimes',
+  'stock/crossings',
+  'stock/valueOfFound',
+  'stock/moveOut',
+  'stock/codeRows',
+  'stock/postCounted',
+  'stock/countFigures',
+  'stock/countScope',
+  'stock/openCount',
+  'alerts/raiseAlerts',
+  'stock/moveLots',
+  'stock/openTransfer',
+  'stock/postSale',
+  'stock/stockChange',
+  'stock/transferNumber',
+  'stock/withdrawSent',
   'purchase/orderCell',
   'purchase/orderSteps',
   'stock/reversal',

@@ -1,7 +1,9 @@
 import type { Actor } from '@/core/people';
 import type { Conventions, Mapping } from '@/core/sheets';
 import { limits } from '@/formats/fault';
+import { recordsCsv } from '@/formats/writeSheet';
 import { workOnce } from '@/jobs/worker';
+import type { ListFile } from '@/services/lists/fileColumns';
 import { applySheet } from '@/services/sheets/applySheet';
 import { mapSheet } from '@/services/sheets/mapSheet';
 import { type ImportDetail, readImport } from '@/services/sheets/readImports';
@@ -10,6 +12,13 @@ import { type Books, must, otto, req } from './support';
 
 /** The owner of a company founded in a test: its first user. */
 export const boss: Actor = { ...otto, userId: 1 };
+
+/** A list written to a file, as its text. */
+export const csvOf = async (file: ListFile) => {
+  let text = '';
+  for await (const piece of recordsCsv(file.columns, file.rows)) text += piece;
+  return text;
+};
 
 const asChunks = async function* (content: Buffer, size = 64 * 1024) {
   for (let from = 0; from < content.length; from += size) yield content.subarray(from, from + size);

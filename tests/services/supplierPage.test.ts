@@ -115,11 +115,11 @@ test('goods of a source with a lead time of its own are wanted by it, the rest b
   const slow = await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10412-11'");
   must(await addOrderLine(books.deps, mira, req({ orderId, itemId: slow.id, locationId: 2, packs: '1', price: '' })));
   const order = must(await readOrder(books.deps, mira, orderId));
-  // From Monday 23 November: 6 working days to 1 December, 21 to 22 December.
+  // It is closed on Monday 23 November: from Tuesday 6 working days to 2 December, 21 to 23 December.
   expect(order.lines.map((l) => [l.itemNumber, l.parts[0]?.wantedDate])).toEqual([
-    ['10412-11', '2026-12-22'],
-    ['10688-02', '2026-12-01'],
-    ['10412-11', '2026-12-22'],
+    ['10412-11', '2026-12-23'],
+    ['10688-02', '2026-12-02'],
+    ['10412-11', '2026-12-23'],
   ]);
   await books.owner.query('UPDATE source SET lead_time_days = NULL');
 });

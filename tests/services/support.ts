@@ -11,6 +11,7 @@ import { readSnapshot } from '@/data/transaction';
 import type { Deps } from '@/services/deps';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { openNeeds, readNeedRows } from '@/services/planning/readNeeds';
+import { savePolicies } from '@/services/planning/savePolicies';
 import { seedDemo } from '../../scripts/demoData/seed';
 
 export const MONDAY = '2026-11-23T09:00:00Z';
@@ -171,3 +172,25 @@ export async function needsOf(books: Books, actor: Actor, locationId: number | n
     needs: rows.flatMap((r) => (r.kind === 'need' ? [r] : [])),
   };
 }
+
+type MinMax = {
+  readonly itemId: number;
+  readonly locationId: number | null;
+  readonly min: string;
+  readonly max: string;
+  readonly was: { readonly min: string; readonly max: string } | null;
+};
+
+/** Minimum and maximum of one line of the policy sheet, as somebody who saw `was` (null = nothing set) types them; without a
+ *  minimum the line follows what is wider again. */
+export const setMinMax = (deps: Deps, actor: Actor, { key, input }: { key: string; input: MinMax }) => {
+  const { itemId, locationId, min, max, was } = input;
+  const gone = min === '' && was !== null;
+  const seen: Record<string, string> = {
+    min: was?.min ?? '',
+    max: was?.max ?? '',
+    ...(gone ? { kind: 'min_max' } : {}),
+  };
+  const now: Record<string, string> = gone ? { kind: '', min: '', max: '' } : { min, max };
+  return savePolicies(deps, actor, { key, input: { edits: [{ itemId, locationId, was: seen, now }] } });
+};

@@ -1,7 +1,6 @@
 import type { Actor } from '@/core/people';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { markChanged } from '@/services/planning/recompute';
-import { setMinMax } from '@/services/planning/setMinMax';
 import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
@@ -11,7 +10,7 @@ import { readOrder } from '@/services/purchase/readOrders';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
-import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, setMinMax, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {

@@ -1,8 +1,7 @@
 import { readItem } from '@/services/catalogue/readItems';
 import { acceptNeed } from '@/services/planning/acceptNeed';
-import { openPolicies } from '@/services/planning/readPolicies';
+import { allPolicies, openPolicies } from '@/services/planning/readPolicies';
 import { fullNeedRun } from '@/services/planning/recompute';
-import { setMinMax } from '@/services/planning/setMinMax';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
@@ -16,7 +15,7 @@ import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { shipTransfer } from '@/services/stock/shipTransfer';
 import { counts, preview } from './sheetSupport';
-import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+import { type Books, freshBooks, mira, must, needOf, otto, req, setMinMax, violations } from './support';
 
 /* Moss is below its minimum at Harbour Street (place 1) and in stock elsewhere; of chalk there is stock as well. */
 let books: Books;
@@ -74,13 +73,13 @@ describe('an item that no stock is kept of', () => {
     for (const { location_id: locationId } of (await levels()) as { location_id: number }[])
       must(await countStock(books.deps, otto, req({ locationId, note: '', lines: [{ itemId: moss, quantity: '0' }] })));
     expect((await needOf(books, '10412-07', 'HS')).state).toBe('open');
-    const before = must(await openPolicies(books.deps, mira, { search: '', locationId: null, sort: 'name' }));
+    const before = must(await openPolicies(books.deps, mira, { ...allPolicies, search: '', sort: 'name' }));
     must(await keep({ stock_kept: 'no', availability: 'available to order' }));
     // Nothing is refilled any more, and it is no line of the policy sheet.
     expect(
       await books.rows("SELECT id FROM need WHERE item_id = ? AND state = 'open' AND suggested > 0", [moss]),
     ).toEqual([]);
-    const after = must(await openPolicies(books.deps, mira, { search: '', locationId: null, sort: 'name' }));
+    const after = must(await openPolicies(books.deps, mira, { ...allPolicies, search: '', sort: 'name' }));
     expect(before.items - after.items).toBe(1);
   });
 
@@ -107,7 +106,9 @@ describe('an item that no stock is kept of', () => {
       refused('lines.0'),
     );
     const cells = { itemId: moss, locationId: 3, min: '4', max: '9', was: null };
-    expect(await setMinMax(books.deps, mira, req(cells))).toMatchObject(refused('min'));
+    expect(await setMinMax(books.deps, mira, req(cells))).toMatchObject({
+      error: { kind: 'wrong_cells', faults: [{ fault: { kind: 'stock_not_kept' } }] },
+    });
     const file = 'Item,Location,Policy,Minimum,Maximum\n10412-07,WY,min/max,4,9\n10412-11,WY,min/max,4,9\n';
     expect(counts(await preview(books, 'policies', file))).toEqual([1, 0, 0, 1]);
   });

@@ -134,10 +134,11 @@ async function signIn(): Promise<string> {
 let commands = 0;
 /** Sets a minimum through the application; fails unless it was acknowledged. */
 async function setMinimum(min: number): Promise<void> {
-  const input = { itemId: 7, locationId: 1, min: String(min), max: '9000', was: await policy() };
+  const was = (await policy()) ?? { min: '', max: '' };
+  const input = { edits: [{ itemId: 7, locationId: 1, was, now: { min: String(min), max: '9000' } }] };
   commands += 1;
   const key = `start-command-test-${commands}-${min}`;
-  const response = await post('/api/commands/set-min-max', { key, input }, await signIn());
+  const response = await post('/api/commands/save-policies', { key, input }, await signIn());
   expect([response.status, await response.text()]).toEqual([200, expect.any(String)]);
 }
 

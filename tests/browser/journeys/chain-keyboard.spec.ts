@@ -9,7 +9,7 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.press('Tab');
   await keyboard.type('quillon');
   await keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: '24 needs' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '30 needs' })).toBeVisible();
   await ready(page);
 
   // The keys of the view, shown on demand.
@@ -47,7 +47,7 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await expect(slate.getByRole('textbox')).toHaveValue('85');
   await keyboard.press('Escape');
   await expect(slate.getByRole('textbox')).toHaveValue('8');
-  await expect(waiting(page, 'Needs')).toHaveText('Needs22');
+  await expect(waiting(page, 'Needs')).toHaveText('Needs28');
   await expect(needRow(page, 'Fen merino 4-ply, moss', 'Harbour Street').getByText('12 bags')).toBeVisible();
 
   // To the trays and on to a draft.
@@ -154,7 +154,8 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await keyboard.type('75');
   await keyboard.press('Enter');
   await expect(page.getByLabel('Minimum of Fen merino 4-ply, straw, Old Mill')).toBeFocused();
-  await expect(waiting(page, 'Needs')).toHaveText('Needs23');
+  await keyboard.press('Control+S');
+  await expect(waiting(page, 'Needs')).toHaveText('Needs29');
 
   const where =
     "FROM item_location_state s JOIN item i ON i.id = s.item_id WHERE i.number = '10412-07' AND s.location_id = 1";

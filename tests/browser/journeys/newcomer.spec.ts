@@ -97,7 +97,7 @@ test('an empty company brings its files, sets a minimum, and orders', async ({ p
   await page.goto('/policies?q=0701');
   await page.getByLabel('Minimum of Marrow wool, ash, Station Road').fill('10');
   await page.getByLabel('Maximum of Marrow wool, ash, Station Road').fill('40');
-  await page.getByLabel('Maximum of Marrow wool, ash, Station Road').press('Enter');
+  await page.getByLabel('Maximum of Marrow wool, ash, Station Road').press('Control+S');
   await expect(waiting(page, 'Needs')).toHaveText('Needs1');
   await waiting(page, 'Needs').click();
   const need = needRow(page, 'Marrow wool, ash', 'Station Road');

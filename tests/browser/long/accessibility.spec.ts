@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { emptyCompany, expect, signIn, startWorker, test } from '../support';
 
-test.setTimeout(300_000);
+test.setTimeout(1_200_000);
 
 const sizes = {
   desk: { width: 1280, height: 800 },
@@ -83,6 +83,23 @@ for (const theme of ['paper', 'ink'] as const) {
         '/suppliers',
         '/suppliers/1',
         '/policies?q=10412',
+        '/stock?at=HS',
+        '/stock?show=below',
+        '/stock',
+        '/stock/movements?q=10412-07&at=HS',
+        '/stock/transfers',
+        '/stock/transfers/1',
+        '/stock/transfers/2',
+        '/stock/value',
+        '/stock/counts',
+        '/stock/counts/17',
+        '/stock/counts/18',
+        '/stock/counts/differences',
+        '/counts/18/print',
+        '/stock/movers?order=idle',
+        '/alerts',
+        '/transfers/2/print',
+        '/items/7/outlook?location=1',
         '/mailbox',
         '/items/7/file',
         '/items/7/history',
@@ -94,6 +111,8 @@ for (const theme of ['paper', 'ink'] as const) {
         '/setup/charges',
         '/setup/rates',
         '/setup/changes',
+        '/setup/limits',
+        '/setup/reasons',
         '/setup/books',
         '/work',
         '/orders/99999',

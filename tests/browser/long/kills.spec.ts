@@ -21,7 +21,7 @@ type Sent = {
   status: number;
 };
 type Outage = { readonly what: 'database' | 'server'; readonly from: number; to: number; readonly openWrites: number };
-type Value = { allocationId?: number; transferId?: number; receiptId?: number };
+type Value = { allocationId?: number; transferId?: number; receiptId?: number; countId?: number };
 
 /** Commands to the server over plain HTTP, each repeated under its key until it is answered. */
 class Client {
@@ -120,7 +120,9 @@ async function work(client: Client, seed: number, goods: Goods, running: () => b
     },
     async () => {
       const { partId, orderId, locationId } = pick(goods.parts);
-      const counted = [{ partId, quantity: String(1 + upTo(9)), unit: 'base' }];
+      const counted = [
+        { partId, quantity: String(1 + upTo(9)), unit: 'base', lots: upTo(2) === 0 ? `K${upTo(6)}` : '' },
+      ];
       const head = { orderId, locationId, deliveryNote: '', businessDate: upTo(4) === 0 ? '2026-11-19' : '' };
       const made = await client.send('receive-goods', { ...head, counted });
       if (made?.receiptId) mine.receipts.push(made.receiptId);
@@ -132,6 +134,16 @@ async function work(client: Client, seed: number, goods: Goods, running: () => b
     async () => {
       const lines = goods.items.map((itemId) => ({ itemId, quantity: String(upTo(40)) }));
       await client.send('count-stock', { locationId: place(), note: '', lines: lines.slice(0, 1 + upTo(3)) });
+    },
+    async () => {
+      // A count goes on while others sell; it is posted late.
+      const scope = { what: 'marked', category: '', shelf: '', name: 'In the middle of work', blind: true };
+      const begun = await client.send('begin-count', { ...scope, locationId: place(), itemIds: goods.items });
+      if (!begun?.countId) return;
+      const countId = begun.countId;
+      const lines = goods.items.map((itemId) => ({ itemId, round: 'first', quantity: String(upTo(40)) }));
+      await client.send('enter-count', { countId, countedAt: '', lines });
+      await client.send('post-count', { countId, asCounted: true });
     },
   ];
   // Promises are made as often as they are ended.
@@ -148,7 +160,10 @@ type Goods = {
 async function made(world: World): Promise<Record<string, number>> {
   const queries: Record<string, string> = {
     'sell-goods': "SELECT COUNT(*) AS n FROM stock_document WHERE kind = 'sale'",
-    'count-stock': "SELECT COUNT(*) AS n FROM stock_document WHERE kind = 'count'",
+    'count-stock': `SELECT COUNT(*) AS n FROM stock_document d LEFT JOIN stock_count c ON c.document_id = d.id
+                     WHERE d.kind = 'count' AND c.id IS NULL`,
+    'begin-count': 'SELECT COUNT(*) AS n FROM stock_count',
+    'post-count': "SELECT COUNT(*) AS n FROM stock_count WHERE state = 'posted'",
     'allocate-stock': 'SELECT COUNT(*) AS n FROM allocation',
     'release-allocation': "SELECT COUNT(*) AS n FROM change_record WHERE entity = 'allocation' AND action = 'released'",
     'ship-transfer': 'SELECT COUNT(*) AS n FROM transfer',
