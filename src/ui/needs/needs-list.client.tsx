@@ -100,7 +100,8 @@ export function NeedsList(fresh: Opened) {
     if (changes.gone) refresh();
   }, [changes.gone, refresh]);
 
-  // Undone: the row is open again, as it is now; its place in the list stays.
+  // Undone: the row is open again once it has been read as it is now (an entry made on the old one would be refused); its
+  // place in the list stays.
   const accepted = useRef(new Map<string, { readonly id: number; readonly index: number }>());
   const reopened = useRef(new Set<number>());
   useEffect(
@@ -109,8 +110,9 @@ export function NeedsList(fresh: Opened) {
         const row = accepted.current.get(key);
         if (!row) return;
         reopened.current.add(row.id);
-        setStates((all) => new Map([...all].filter(([id]) => id !== row.id)));
-        again(row.index, row.index + 1);
+        again(row.index, row.index + 1).finally(() =>
+          setStates((all) => new Map([...all].filter(([id]) => id !== row.id))),
+        );
       }),
     [again],
   );
