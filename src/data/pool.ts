@@ -24,6 +24,8 @@ export function openPool(settings: DatabaseSettings, connectionLimit = 10): Pool
     supportBigNumbers: true,
     namedPlaceholders: true,
     maxPreparedStatements: 500,
+    // Reads that are asked for together go in one message; see asking.ts. What a person typed is never part of such a text.
+    multipleStatements: true,
   });
   pool.on('connection', (connection) => {
     // Queued on the new connection ahead of the first statement.

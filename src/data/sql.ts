@@ -66,6 +66,16 @@ export class Tx {
     if (affectedRows !== rows.length || warningStatus > 0) throw new LoadMismatch(table);
   }
 
+  /** Answers of several SELECTs sent as one message, rows as arrays. The texts hold their values, escaped by the driver. */
+  async answers(
+    sqls: readonly string[],
+  ): Promise<{ readonly rows: readonly unknown[][]; readonly names: readonly string[] }[]> {
+    const [rows, fields] = await this.connection.query({ sql: sqls.join(';\n'), rowsAsArray: true });
+    const each = sqls.length === 1 ? [rows] : (rows as unknown[]);
+    const heads = (sqls.length === 1 ? [fields] : fields) as readonly { name: string }[][];
+    return each.map((r, i) => ({ rows: r as unknown[][], names: (heads[i] ?? []).map((f) => f.name) }));
+  }
+
   /** Rows as arrays by the text protocol: for large reads into typed arrays. */
   async arrays(sql: string): Promise<unknown[][]> {
     const [rows] = await this.connection.query({ sql, rowsAsArray: true });

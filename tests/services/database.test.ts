@@ -194,7 +194,7 @@ describe('verify-data notices', () => {
     'what is left of lots is the sum of their movements': 'UPDATE lot_level SET quantity = quantity + 1 LIMIT 1',
     'no more lies in lots than is there, and a serial number lies at one place':
       'UPDATE lot_level SET quantity = 100000 LIMIT 1',
-    'what an approved transfer sends is promised for it, or was released because it is not there; nothing else is':
+    'what an approved transfer sends is promised for it, or was released because it is not there; of what is only asked for, what was bought for it':
       'UPDATE allocation SET quantity = quantity + 1 WHERE id IN (SELECT allocation_id FROM transfer_line)',
     'inspection and blocked are never negative': 'UPDATE level SET blocked = -1 LIMIT 1',
     'delivery parts add up to their line': 'UPDATE order_line SET base_quantity = base_quantity + 1 LIMIT 1',
@@ -212,6 +212,8 @@ describe('verify-data notices', () => {
       "UPDATE purchase_order SET state = 'cancelled' WHERE id = 5",
     'no line is approved without a price unless free of charge':
       'UPDATE order_line SET price_amount = NULL WHERE order_id = 7 LIMIT 1',
+    'a need that is bought for one line is of a line of its item from its place':
+      "INSERT INTO need (item_id, location_id, peg_of, peg, state, cause, shortage, suggested, fingerprint, first_seen, changed_at) VALUES (1, 1, 'transfer_line', 999999, 'none', '', 0, 0, 'x', NOW(), NOW())",
     'needs agree with the state of their pair (unless marked for recomputation)':
       "UPDATE need SET suggested = suggested + 1 WHERE state = 'open' LIMIT 1",
   };

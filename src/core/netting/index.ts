@@ -11,6 +11,7 @@ export {
   roundings,
 } from './needRun';
 export { fixedMultiple, netRequirement, triggers } from './netRequirement';
+export { balancePeg, type PegBalance, type PeggedDemand } from './peg';
 export {
   adviceFor,
   type DatedPlan,
@@ -21,8 +22,17 @@ export {
   planOf,
 } from './plan';
 export { free, openQuantity, type PositionParts, position } from './position';
-export { type Reckoning, reckon, reckonLot, type Step, type StepLabel, type Term, type TermLabel } from './reckoning';
+export {
+  type Reckoning,
+  reckon,
+  reckonLot,
+  reckonPeg,
+  type Step,
+  type StepLabel,
+  type Term,
+  type TermLabel,
+} from './reckoning';
 export { type OrderRule, roundOrder, silences } from './roundOrder';
 export { excessOf, isBelow, shortageOf, surplusOf } from './shortage';
-export { itemDigest, stateFingerprints } from './stateFingerprint';
+export { itemDigest, type PegBalanceOf, stateFingerprints } from './stateFingerprint';
 export { returns, type Suggestion, suggest } from './suggest';

@@ -1,5 +1,6 @@
 import type { LotForLot } from '@/core/projection';
 import type { Quantity } from '@/core/quantity';
+import { balancePeg, type PeggedDemand } from './peg';
 import type { DatedPlan, LevelPlan, PlanTermLabel } from './plan';
 import { type PositionParts, position } from './position';
 import { type OrderRule, roundOrder, silences } from './roundOrder';
@@ -14,6 +15,9 @@ export type TermLabel =
   | 'owed'
   | 'planned'
   | 'asked_in_window'
+  | 'asked_one_to_one'
+  | 'lies_ready'
+  | 'bought_for_it'
   | 'safety_floor';
 
 /** One line of the sum, as on paper. `quantity` is printed unsigned beside its operator. */
@@ -119,6 +123,27 @@ export function reckonLot(parts: PositionParts, plan: DatedPlan, found: LotForLo
     day,
     toBuy,
     ...roundingSteps([], toBuy, rule, toBuy),
+  };
+}
+
+/** The same for a line that is bought for one to one: what is asked for − what lies ready for it − what was bought for it
+ *  and is not here yet. Stock, policy levels and other demand have no part in it. */
+export function reckonPeg(line: PeggedDemand, rule: OrderRule): Reckoning {
+  const { unfilled, pegged, rest } = balancePeg(line);
+  return {
+    kind: 'per_demand',
+    terms: [
+      term('asked_one_to_one', 1, line.asked),
+      term('lies_ready', -1, line.asked - unfilled),
+      term('bought_for_it', -1, pegged),
+    ],
+    position: 0,
+    level: 0,
+    trigger: 'strictly_below',
+    raised: rest > 0,
+    day: null,
+    toBuy: rest,
+    ...roundingSteps([], rest, rule, rest),
   };
 }
 

@@ -11,9 +11,13 @@ function mix(hash: number, word: number): number {
 const LOW = 1_048_576;
 const high = (value: number) => Math.floor(value / 4_294_967_296) | 0;
 
+/** A line that is bought for one to one, by its number. */
+export type PegBalanceOf = { readonly line: number; readonly pegged: number; readonly rest: number };
+
 /** 52-bit digests of everything computed, one per slot: equal states have equal digests, different ones differ except
  *  once in about 4×10¹⁵. They spare a need run from reading back ten columns of every stored pair. The location is part
  *  of each, so that the digests of one item can be taken together (`itemDigest`) without two places changing roles.
+ *  What is bought one to one for lines asked of a slot (`pegs`, few) is mixed into the digests of those slots.
  *  Units: quantities in millionths; `nextDue` in milliseconds since 1970, 0 = never; slots as in NeedRunInput,
  *  `locationIds` repeating within them. */
 export function stateFingerprints(
@@ -22,6 +26,7 @@ export function stateFingerprints(
   sourceIds: Uint32Array,
   locationIds: readonly number[],
   nextDue: Float64Array,
+  pegs: ReadonlyMap<number, readonly PegBalanceOf[]> = new Map(),
 ): Float64Array {
   const quantities = [
     input.onHand,
@@ -53,6 +58,13 @@ export function stateFingerprints(
       a = mix(mix(a, value | 0), high(value));
       b = mix(b + a, value | 0);
     }
+    const own = pegs.get(at);
+    if (own)
+      for (const { line, pegged, rest } of own)
+        for (const value of [line, pegged, rest]) {
+          a = mix(mix(a, value | 0), high(value));
+          b = mix(b + a, value | 0);
+        }
     digests[at] = (a >>> 0) * LOW + (b >>> 12);
   }
   return digests;

@@ -116,10 +116,12 @@ CREATE TABLE supplier_lead_time (
   CONSTRAINT observed_json CHECK (JSON_VALID(observed))
 );
 
--- The levels of the plan in force, what is planned for places that are sent to, what is beyond the maximum, and whether what
+-- The levels of the plan in force, what is planned for places that are sent to, what is coming one to one for lines they
+-- asked for (in no position), what is beyond the maximum, and whether what
 -- lies there has come to the minimum. supply_location_id: sent by that place.
 ALTER TABLE item_location_state
   ADD COLUMN planned DECIMAL(18,6) NOT NULL DEFAULT 0 AFTER owed,
+  ADD COLUMN pegged DECIMAL(18,6) NOT NULL DEFAULT 0 AFTER planned,
   ADD COLUMN level_quantity DECIMAL(18,6) NULL AFTER position_quantity,
   ADD COLUMN max_quantity DECIMAL(18,6) NULL AFTER level_quantity,
   ADD COLUMN excess DECIMAL(18,6) NOT NULL DEFAULT 0 AFTER cover_days,
@@ -128,9 +130,15 @@ ALTER TABLE item_location_state
   ADD KEY state_below (below_min),
   ADD KEY state_excess (excess);
 
+-- peg_of: what `peg` is the number of. A line that another place asks for and that is bought for one to one has a need of
+-- its own; the ordinary demand of a pair has peg 0.
 ALTER TABLE need
-  MODIFY cause SET('below_min','dated_demand','shop_asks') NOT NULL,
-  ADD COLUMN supply_location_id INT UNSIGNED NULL AFTER source_id;
+  MODIFY cause SET('below_min','dated_demand','shop_asks','supply_cut') NOT NULL,
+  ADD COLUMN supply_location_id INT UNSIGNED NULL AFTER source_id,
+  ADD COLUMN peg_of ENUM('pair','transfer_line') NOT NULL DEFAULT 'pair' AFTER location_id,
+  DROP KEY need_identity,
+  ADD UNIQUE KEY need_identity (item_id, location_id, peg_of, peg),
+  ADD KEY need_pegs (peg_of, peg);
 
 -- A transfer is asked for by a place or decided by the buyer, approved in full or less, shipped, received.
 ALTER TABLE transfer

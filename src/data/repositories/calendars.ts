@@ -1,5 +1,6 @@
 import { addDays, type BusinessDate, type SupplyCalendar, type WorkCalendar, weekOf } from '@/core/calendar';
 import { type LeadTimeInUse, type LeadTimeRule, leadTimeInUse, type MeasuredLeadTime } from '@/core/leadtime';
+import { Asking } from '../asking';
 import type { Tx } from '../sql';
 
 type Stated = { readonly days: number; readonly kind: 'working' | 'calendar' };
@@ -21,28 +22,69 @@ const AHEAD_DAYS = 1200;
 const ALL_DAYS: WorkCalendar = { week: weekOf(127), holidays: new Set() };
 const MON_TO_FRI = 31;
 
-export async function readCalendars(tx: Tx, today: BusinessDate): Promise<Calendars> {
-  const suppliers = new Map(
-    (
-      await tx.rows<{ id: number; orderDays: number; cutOff: string | null }>(
-        "SELECT id, order_days AS orderDays, TIME_FORMAT(cut_off, '%H:%i') AS cutOff FROM supplier",
-      )
-    ).map((s) => [s.id, s]),
+type SupplierDays = { readonly id: number; readonly orderDays: number; readonly cutOff: string | null };
+type PlaceDays = {
+  readonly id: number;
+  readonly receivingDays: number;
+  readonly vanDays: number;
+  readonly travelDays: number;
+};
+type Closed = {
+  readonly supplierId: number | null;
+  readonly locationId: number | null;
+  readonly from: string;
+  readonly to: string;
+};
+type Measured = {
+  readonly supplierId: number;
+  readonly n: number;
+  readonly mean: string;
+  readonly sd: string | null;
+  readonly median: string;
+  readonly p90: string;
+  readonly observed: string;
+};
+
+export const readCalendars = (tx: Tx, today: BusinessDate): Promise<Calendars> =>
+  askCalendars(new Asking(tx, 'together'), today)();
+
+/** The same, asked for beside other things. */
+export function askCalendars(ask: Asking, today: BusinessDate): () => Promise<Calendars> {
+  const suppliers = ask.rows<SupplierDays>(
+    "SELECT id, order_days AS orderDays, TIME_FORMAT(cut_off, '%H:%i') AS cutOff FROM supplier",
   );
-  const places = new Map(
-    (
-      await tx.rows<{ id: number; receivingDays: number; vanDays: number; travelDays: number }>(
-        "SELECT id, receiving_days AS receivingDays, van_days AS vanDays, travel_days AS travelDays FROM location WHERE kind <> 'transit'",
-      )
-    ).map((l) => [l.id, l]),
+  const places = ask.rows<PlaceDays>(
+    "SELECT id, receiving_days AS receivingDays, van_days AS vanDays, travel_days AS travelDays FROM location WHERE kind <> 'transit'",
   );
+  const closed = ask.rows<Closed>(
+    `SELECT supplier_id AS supplierId, location_id AS locationId, from_day AS \`from\`, to_day AS \`to\` FROM closed_days
+      WHERE to_day >= ? AND from_day <= ?`,
+    [today, addDays(today, AHEAD_DAYS)],
+  );
+  const rule = ask.rows<LeadTimeRule>(
+    'SELECT lead_time_rule AS `use`, lead_time_least AS least, lead_time_empirical AS empirical FROM company WHERE id = 1',
+  );
+  const measured = ask.rows<Measured>(
+    `SELECT supplier_id AS supplierId, n, mean_days AS mean, sd_days AS sd, median_days AS median, p90_days AS p90, observed
+       FROM supplier_lead_time`,
+  );
+  return async () =>
+    calendarsOf(today, await suppliers(), await places(), await closed(), (await rule())[0], await measured());
+}
+
+function calendarsOf(
+  today: BusinessDate,
+  supplierDays: readonly SupplierDays[],
+  placeDays: readonly PlaceDays[],
+  closed: readonly Closed[],
+  rule: LeadTimeRule | undefined,
+  leadTimes: readonly Measured[],
+): Calendars {
+  const suppliers = new Map(supplierDays.map((s) => [s.id, s]));
+  const places = new Map(placeDays.map((l) => [l.id, l]));
   const closedOf = { supplier: new Map<number, Set<string>>(), place: new Map<number, Set<string>>() };
   const everywhere: string[] = [];
-  for (const c of await tx.rows<{ supplierId: number | null; locationId: number | null; from: string; to: string }>(
-    `SELECT supplier_id AS supplierId, location_id AS locationId, from_day AS \`from\`, to_day AS \`to\` FROM closed_days
-      WHERE to_day >= :today AND from_day <= :until`,
-    { today, until: addDays(today, AHEAD_DAYS) },
-  )) {
+  for (const c of closed) {
     const days: string[] = [];
     for (let d = c.from < today ? today : c.from; d <= c.to && days.length < AHEAD_DAYS; d = addDays(d, 1))
       days.push(d);
@@ -60,35 +102,21 @@ export async function readCalendars(tx: Tx, today: BusinessDate): Promise<Calend
     receiving.set(id, made);
     return made;
   };
-  const rule = await tx.row<LeadTimeRule>(
-    'SELECT lead_time_rule AS `use`, lead_time_least AS least, lead_time_empirical AS empirical FROM company WHERE id = 1',
-  );
-  const measured = new Map(
-    (
-      await tx.rows<{
-        supplierId: number;
-        n: number;
-        mean: string;
-        sd: string | null;
-        median: string;
-        p90: string;
-        observed: string;
-      }>(
-        `SELECT supplier_id AS supplierId, n, mean_days AS mean, sd_days AS sd, median_days AS median, p90_days AS p90, observed
-           FROM supplier_lead_time`,
-      )
-    ).map((r): [number, MeasuredLeadTime] => [
-      r.supplierId,
-      {
-        n: r.n,
-        mean: Number(r.mean),
-        sd: r.sd === null ? null : Number(r.sd),
-        median: Number(r.median),
-        p90: Number(r.p90),
-        observed: JSON.parse(r.observed) as number[],
-      },
-    ]),
-  );
+  const rows = new Map(leadTimes.map((r) => [r.supplierId, r]));
+  const measuredOf = (supplierId: number): MeasuredLeadTime | null => {
+    const r = rows.get(supplierId);
+    return r
+      ? {
+          n: r.n,
+          mean: Number(r.mean),
+          sd: r.sd === null ? null : Number(r.sd),
+          median: Number(r.median),
+          p90: Number(r.p90),
+          observed: JSON.parse(r.observed) as number[],
+        }
+      : null;
+  };
+  const measured = new Map<number, MeasuredLeadTime | null>();
   const made = new Map<string, SupplyCalendar>();
   return {
     supply: (supplierId, stated, locationId) => {
@@ -121,8 +149,12 @@ export async function readCalendars(tx: Tx, today: BusinessDate): Promise<Calend
       receiving: receivingOf(to),
       receivingDays: 0,
     }),
-    leadTime: (supplierId, stated) =>
-      leadTimeInUse(stated, measured.get(supplierId) ?? null, rule ?? { use: 'stated', least: 5, empirical: 20 }),
+    leadTime: (supplierId, stated) => {
+      const had = measured.get(supplierId);
+      const own = had === undefined ? measuredOf(supplierId) : had;
+      measured.set(supplierId, own);
+      return leadTimeInUse(stated, own, rule ?? { use: 'stated', least: 5, empirical: 20 });
+    },
     travelDays: (id) => places.get(id)?.travelDays ?? 1,
   };
 }

@@ -54,12 +54,13 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
           WHERE (x.q IS NULL AND l.shipped > 0) OR COALESCE(x.q, 0) <> -l.lost OR COALESCE(x.v, 0) <> -l.lost_value_minor`,
   },
   {
-    name: 'what an approved transfer sends is promised for it, or was released because it is not there; nothing else is',
+    name: 'what an approved transfer sends is promised for it, or was released because it is not there; of what is only asked for, what was bought for it',
     sql: `SELECT COUNT(*) AS n FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
             JOIN allocation a ON a.id = l.allocation_id
           WHERE a.item_id <> l.item_id OR a.location_id <> t.from_location_id
              OR (t.state = 'approved' AND a.state = 'held' AND a.quantity <> l.approved)
-             OR (t.state <> 'approved' AND a.state = 'held')`,
+             OR (t.state = 'requested' AND a.state = 'held' AND a.quantity - a.taken > l.asked)
+             OR (t.state NOT IN ('requested','approved') AND a.state = 'held')`,
   },
   {
     name: 'every line of a sale, count or correction has its movement',
@@ -158,9 +159,16 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
           WHERE o.state IN ('approved','sent') AND l.free_of_charge = 0 AND (l.price_amount IS NULL OR l.price_amount = 0)`,
   },
   {
+    name: 'a need that is bought for one line is of a line of its item from its place',
+    sql: `SELECT COUNT(*) AS n FROM need n LEFT JOIN transfer_line l ON l.id = n.peg
+            LEFT JOIN transfer t ON t.id = l.transfer_id
+          WHERE n.peg_of = 'transfer_line'
+            AND (t.id IS NULL OR l.item_id <> n.item_id OR t.from_location_id <> n.location_id)`,
+  },
+  {
     name: 'needs agree with the state of their pair (unless marked for recomputation)',
     sql: `SELECT COUNT(*) AS n FROM item_location_state s
-            LEFT JOIN need n ON n.item_id = s.item_id AND n.location_id = s.location_id AND n.peg = 0
+            LEFT JOIN need n ON n.item_id = s.item_id AND n.location_id = s.location_id AND n.peg_of = 'pair'
             LEFT JOIN dirty_pair d ON d.item_id = s.item_id AND d.location_id = s.location_id
           WHERE d.item_id IS NULL AND (COALESCE(n.state, 'none') <> s.need_state OR (n.id IS NOT NULL AND n.suggested <> s.suggested))`,
   },

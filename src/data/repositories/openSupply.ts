@@ -68,9 +68,11 @@ export async function readDatedSupply(
   const at: SqlValues = { itemId, locationId };
   const receipts = await tx.rows<Supply>(supply('= :itemId', '= :locationId'), at);
   const demands = await tx.rows<Demand>(
-    `SELECT t.number, t.id AS transferId, t.wanted_date AS date, l.asked AS quantity
-       FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
-      WHERE l.item_id = :itemId AND t.from_location_id = :locationId AND t.state = 'requested'`,
+    // What lies ready for a line is owed already.
+    `SELECT t.number, t.id AS transferId, t.wanted_date AS date, l.asked - IF(a.state = 'held', a.quantity - a.taken, 0) AS quantity
+       FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id LEFT JOIN allocation a ON a.id = l.allocation_id
+      WHERE l.item_id = :itemId AND t.from_location_id = :locationId AND t.state = 'requested'
+     HAVING quantity > 0`,
     at,
   );
   const supplier = await tx.row<{ name: string }>(

@@ -104,6 +104,8 @@ export type StateRow = Pair & {
   readonly owed: string;
   /** Asked for by other places and suggested to those supplied from here. */
   readonly planned: string;
+  /** Coming one to one for lines that other places ask for; in no position. */
+  readonly pegged: string;
   readonly position: string;
   /** The level that raises a need, and the one above which there is too much; null where the policy has none. */
   readonly level: string | null;
@@ -132,6 +134,7 @@ const stateColumns = [
   'in_trays',
   'owed',
   'planned',
+  'pegged',
   'position_quantity',
   'level_quantity',
   'max_quantity',
@@ -159,6 +162,7 @@ export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
       r.inTrays,
       r.owed,
       r.planned,
+      r.pegged,
       r.position,
       r.level,
       r.max,
@@ -186,7 +190,7 @@ export async function readStates(
   const at = atLocations('location_id', locationIds);
   return tx.rows<StateRow>(
     `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
-            in_trays AS inTrays, owed, planned, position_quantity AS position, level_quantity AS level, max_quantity AS max,
+            in_trays AS inTrays, owed, planned, pegged, position_quantity AS position, level_quantity AS level, max_quantity AS max,
             shortage, suggested, cover_days AS coverDays, excess, below_min AS belowMin, source_id AS sourceId,
             supply_location_id AS supplyLocationId, need_state AS needState, next_due_at AS nextDueAt, fingerprint
        FROM item_location_state WHERE item_id IN (${ids.sql}) ${at.sql}`,
@@ -194,30 +198,34 @@ export async function readStates(
   );
 }
 
-export type NeedRow = Pair & {
-  readonly id: number;
-  readonly state: 'none' | 'open' | 'decided';
-  readonly shortage: string;
-  readonly suggested: string;
-  readonly sourceId: number | null;
-  readonly supplyLocationId: number | null;
-  /** Its causes, parted by commas, in their fixed order. */
-  readonly cause: string;
-  readonly fingerprint: string;
-  readonly lastDecisionId: number | null;
-  readonly firstSeen: string;
-};
+/** Whose need it is: the ordinary demand of its pair (0), or one line that is bought for one to one. */
+export type Peg = { readonly pegOf: 'pair' | 'transfer_line'; readonly peg: number };
 
-const needColumns = `id, item_id AS itemId, location_id AS locationId, state, shortage, suggested, source_id AS sourceId,
+export type NeedRow = Pair &
+  Peg & {
+    readonly id: number;
+    readonly state: 'none' | 'open' | 'decided';
+    readonly shortage: string;
+    readonly suggested: string;
+    readonly sourceId: number | null;
+    readonly supplyLocationId: number | null;
+    /** Its causes, parted by commas, in their fixed order. */
+    readonly cause: string;
+    readonly fingerprint: string;
+    readonly lastDecisionId: number | null;
+    readonly firstSeen: string;
+  };
+
+const needColumns = `id, item_id AS itemId, location_id AS locationId, peg_of AS pegOf, peg, state, shortage, suggested, source_id AS sourceId,
                      supply_location_id AS supplyLocationId, cause, fingerprint, last_decision_id AS lastDecisionId, first_seen AS firstSeen`;
 
-/** Ordinary needs of these pairs, locked in id order. */
+/** Needs of these pairs, ordinary and pegged, locked in id order. */
 export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedRow[]> {
   const items = list('id', [...new Set(pairs.map((p) => p.itemId))]);
   if (!items) return [];
   const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
   const found = await tx.rows<Pair & { id: number }>(
-    `SELECT id, item_id AS itemId, location_id AS locationId FROM need WHERE peg = 0 AND item_id IN (${items.sql})`,
+    `SELECT id, item_id AS itemId, location_id AS locationId FROM need WHERE item_id IN (${items.sql})`,
     items.values,
   );
   const ids = list(
@@ -229,6 +237,14 @@ export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedR
     `SELECT ${needColumns} FROM need FORCE INDEX (PRIMARY) WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
     ids.values,
   );
+}
+
+/** The need that a decision was made on, locked. */
+export async function lockNeedOfDecision(tx: Tx, decisionId: number): Promise<NeedRow | null> {
+  const made = await tx.row<{ needId: number }>('SELECT need_id AS needId FROM decision WHERE id = :decisionId', {
+    decisionId,
+  });
+  return made && lockNeed(tx, made.needId);
 }
 
 export const lockNeed = (tx: Tx, id: number) =>
@@ -252,7 +268,7 @@ export function readOpenNeeds(tx: Tx, locationIds: readonly number[] | null): Pr
        LEFT JOIN source f ON f.id = n.source_id LEFT JOIN supplier s ON s.id = f.supplier_id
        LEFT JOIN location p ON p.id = n.supply_location_id
       WHERE n.state = 'open' ${at.sql}
-      ORDER BY s.id IS NULL AND p.id IS NULL, s.id IS NULL, p.sort_order, p.id, s.name, s.id, i.name, i.id, l.sort_order, l.id`,
+      ORDER BY s.id IS NULL AND p.id IS NULL, s.id IS NULL, p.sort_order, p.id, s.name, s.id, i.name, i.id, l.sort_order, l.id, n.peg`,
     at.values,
   );
 }
@@ -265,25 +281,28 @@ export async function readNeedsByIds(tx: Tx, needIds: readonly number[]): Promis
 export const findNeed = (tx: Tx, id: number) =>
   tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id`, { id });
 
-export type NeedChange = Pair & {
-  readonly state: string;
-  readonly shortage: string;
-  readonly suggested: string;
-  readonly sourceId: number | null;
-  readonly supplyLocationId: number | null;
-  readonly cause: string;
-  readonly fingerprint: string;
-  readonly firstSeen: string;
-  readonly at: string;
-};
+export type NeedChange = Pair &
+  Peg & {
+    readonly state: string;
+    readonly shortage: string;
+    readonly suggested: string;
+    readonly sourceId: number | null;
+    readonly supplyLocationId: number | null;
+    readonly cause: string;
+    readonly fingerprint: string;
+    readonly firstSeen: string;
+    readonly at: string;
+  };
 
 export const upsertNeeds = (tx: Tx, rows: readonly NeedChange[]) =>
   tx.insertMany(
-    `INSERT INTO need (item_id, location_id, state, cause, shortage, suggested, source_id, supply_location_id,
+    `INSERT INTO need (item_id, location_id, peg_of, peg, state, cause, shortage, suggested, source_id, supply_location_id,
        fingerprint, first_seen, changed_at)`,
     rows.map((r) => [
       r.itemId,
       r.locationId,
+      r.pegOf,
+      r.peg,
       r.state,
       r.cause,
       r.shortage,

@@ -1,6 +1,7 @@
 import { emptySetting, type PolicyLevel, type PolicySetting, type Season } from '@/core/policy';
 import { fromDecimal, type Quantity } from '@/core/quantity';
-import { list, type Tx } from '../sql';
+import { Asking } from '../asking';
+import type { Tx } from '../sql';
 
 const columns = `kind, min_quantity AS min, max_quantity AS max, fixed_quantity AS fixed, cover_days AS coverDays,
   safety_quantity AS safety, window_days AS windowDays, use_stock AS useStock, keep_safety AS keepSafety,
@@ -43,20 +44,30 @@ const toSetting = (r: Raw, seasons: readonly Season[] = []): PolicySetting => ({
 /** What holds for all items: the company's levels per category, nearest first, the company's own last. */
 export type WiderLevels = (categoryId: number) => readonly PolicyLevel[];
 
+type CompanyRules = { readonly trigger: PolicySetting['trigger']; readonly refill: PolicySetting['refill'] };
+type DefaultRow = Raw & { categoryId: number | null };
+type Parent = { readonly id: number; readonly parentId: number | null };
+
 /** What categories and the company say. */
-export async function readWiderLevels(tx: Tx): Promise<WiderLevels> {
-  const company = await tx.row<{ trigger: PolicySetting['trigger']; refill: PolicySetting['refill'] }>(
+export const readWiderLevels = (tx: Tx): Promise<WiderLevels> => askWiderLevels(new Asking(tx, 'together'))();
+
+/** The same, asked for beside other things. */
+export function askWiderLevels(ask: Asking): () => Promise<WiderLevels> {
+  const company = ask.rows<CompanyRules>(
     'SELECT trigger_rule AS `trigger`, refill_rule AS refill FROM company WHERE id = 1',
   );
-  const rows = await tx.rows<Raw & { categoryId: number | null }>(
-    `SELECT category_id AS categoryId, ${columns} FROM policy_default`,
-  );
+  const rows = ask.rows<DefaultRow>(`SELECT category_id AS categoryId, ${columns} FROM policy_default`);
+  const categories = ask.rows<Parent>('SELECT id, parent_id AS parentId FROM category');
+  return async () => widerOf((await company())[0], await rows(), await categories());
+}
+
+function widerOf(
+  company: CompanyRules | undefined,
+  rows: readonly DefaultRow[],
+  categories: readonly Parent[],
+): WiderLevels {
   const own = new Map(rows.map((r) => [r.categoryId, toSetting(r)]));
-  const parents = new Map(
-    (await tx.rows<{ id: number; parentId: number | null }>('SELECT id, parent_id AS parentId FROM category')).map(
-      (c) => [c.id, c.parentId],
-    ),
-  );
+  const parents = new Map(categories.map((c) => [c.id, c.parentId]));
   const last: PolicyLevel = {
     origin: 'company',
     setting: { ...(own.get(null) ?? emptySetting), trigger: company?.trigger ?? null, refill: company?.refill ?? null },
@@ -82,34 +93,49 @@ export const scopeKey = (itemId: number, locationId: number | null): string => `
 
 /** Whole settings of items, by scope, with their seasons: of all rows of these items, or only of those that say more than min,
  *  max and their rules (and have seasons) of all items. */
-export async function readItemSettings(tx: Tx, itemIds: readonly number[] | null): Promise<Map<string, PolicySetting>> {
-  const ids = itemIds === null ? null : list('id', itemIds);
-  if (itemIds !== null && !ids) return new Map();
-  const where = ids ? `item_id IN (${ids.sql})` : 'TRUE';
-  const seasons = new Map<string, Season[]>();
-  for (const s of await tx.rows<{
-    itemId: number;
-    locationId: number | null;
-    from: string;
-    to: string;
-    everyYear: number;
-    min: string | null;
-    max: string | null;
-  }>(
+export const readItemSettings = (tx: Tx, itemIds: readonly number[] | null): Promise<Map<string, PolicySetting>> =>
+  askItemSettings(new Asking(tx, 'together'), itemIds)();
+
+type SeasonRow = {
+  readonly itemId: number;
+  readonly locationId: number | null;
+  readonly from: string;
+  readonly to: string;
+  readonly everyYear: number;
+  readonly min: string | null;
+  readonly max: string | null;
+};
+type SettingRow = Raw & { itemId: number; locationId: number | null };
+
+/** The same, asked for beside other things. */
+export function askItemSettings(
+  ask: Asking,
+  itemIds: readonly number[] | null,
+): () => Promise<Map<string, PolicySetting>> {
+  if (itemIds?.length === 0) return async () => new Map();
+  const where = itemIds === null ? 'TRUE' : 'item_id IN (?)';
+  const values = itemIds === null ? [] : [itemIds];
+  const seasons = ask.rows<SeasonRow>(
     `SELECT item_id AS itemId, location_id AS locationId, from_day AS \`from\`, to_day AS \`to\`, every_year AS everyYear,
             min_quantity AS min, max_quantity AS max FROM policy_season WHERE ${where} ORDER BY from_day`,
-    ids?.values ?? {},
-  )) {
+    values,
+  );
+  const rows = ask.rows<SettingRow>(
+    `SELECT item_id AS itemId, location_id AS locationId, ${columns}, supply_location_id AS supplyPlace FROM policy
+      WHERE ${where} ${itemIds ? '' : 'AND special = 1'}`,
+    values,
+  );
+  return async () => settingsOf(await seasons(), await rows());
+}
+
+function settingsOf(seasonRows: readonly SeasonRow[], rows: readonly SettingRow[]): Map<string, PolicySetting> {
+  const seasons = new Map<string, Season[]>();
+  for (const s of seasonRows) {
     const key = scopeKey(s.itemId, s.locationId);
     const { from, to } = s;
     const season = { from, to, everyYear: s.everyYear === 1, min: micro(s.min), max: micro(s.max) };
     seasons.set(key, [...(seasons.get(key) ?? []), season]);
   }
-  const rows = await tx.rows<Raw & { itemId: number; locationId: number | null }>(
-    `SELECT item_id AS itemId, location_id AS locationId, ${columns}, supply_location_id AS supplyPlace FROM policy
-      WHERE ${where} ${ids ? '' : 'AND special = 1'}`,
-    ids?.values ?? {},
-  );
   const settings = new Map<string, PolicySetting>();
   for (const r of rows) {
     const key = scopeKey(r.itemId, r.locationId);

@@ -1,34 +1,35 @@
 import { fromDecimal } from '@/core/quantity';
 import type { SourceAtPlace } from '@/core/sourcing';
-import { list, type Tx } from '../sql';
+import { Asking } from '../asking';
+import type { Tx } from '../sql';
 
 export type PlaceTerms = { readonly preference: number | null; readonly share: number | null };
 
-/** Rank and share where a place differs, by source and place; and what each place has bought from sources that have a share
- *  (millionths, by 'source/place'): orders that stand and lines in trays. Only of these items, or of all. */
-export async function readSourcePlaces(
-  tx: Tx,
-  only: readonly number[] | null,
-): Promise<{
+type PlaceRow = { sourceId: number; locationId: number; preference: number | null; share: string | null };
+type BoughtRow = { sourceId: number; locationId: number; q: string };
+
+export type SourcePlaces = {
   readonly placed: ReadonlyMap<number, ReadonlyMap<number, PlaceTerms>>;
   readonly bought: ReadonlyMap<string, number>;
-}> {
-  const ids = only === null ? null : list('id', only);
-  const of = only === null ? '' : `AND s.item_id IN (${ids?.sql ?? 'NULL'})`;
-  const values = ids?.values ?? {};
-  const placed = new Map<number, Map<number, PlaceTerms>>();
-  const rows = await tx.rows<{ sourceId: number; locationId: number; preference: number | null; share: string | null }>(
+};
+
+/** Rank and share where a place differs, by source and place; and what each place has bought from sources that have a share
+ *  (millionths, by 'source/place'): orders that stand and lines in trays. Only of these items, or of all. */
+export const readSourcePlaces = (tx: Tx, only: readonly number[] | null): Promise<SourcePlaces> =>
+  askSourcePlaces(new Asking(tx, 'together'), only)();
+
+/** The same, asked for beside other things. */
+export function askSourcePlaces(ask: Asking, only: readonly number[] | null): () => Promise<SourcePlaces> {
+  if (only?.length === 0) return async () => ({ placed: new Map(), bought: new Map() });
+  const of = only === null ? '' : 'AND s.item_id IN (?)';
+  const values = only === null ? [] : [only];
+  const rows = ask.rows<PlaceRow>(
     `SELECT x.source_id AS sourceId, x.location_id AS locationId, x.preference, x.share_percent AS share
        FROM source_place x JOIN source s ON s.id = x.source_id WHERE TRUE ${of}`,
     values,
   );
-  for (const { sourceId, locationId, preference, share } of rows) {
-    const own = placed.get(sourceId) ?? new Map<number, PlaceTerms>();
-    own.set(locationId, { preference, share: share === null ? null : Number(share) });
-    placed.set(sourceId, own);
-  }
   const shared = `(s.share_percent IS NOT NULL OR EXISTS (SELECT 1 FROM source_place x WHERE x.source_id = s.id AND x.share_percent IS NOT NULL))`;
-  const sums = await tx.rows<{ sourceId: number; locationId: number; q: string }>(
+  const sums = ask.rows<BoughtRow>(
     `SELECT y.sourceId, y.locationId, SUM(y.q) AS q FROM (
        SELECT s.id AS sourceId, d.location_id AS locationId, d.base_quantity - d.cancelled_quantity AS q
          FROM source s JOIN order_line l ON l.source_id = s.id JOIN purchase_order o ON o.id = l.order_id
@@ -37,9 +38,17 @@ export async function readSourcePlaces(
        UNION ALL
        SELECT s.id, t.location_id, t.base_quantity FROM source s JOIN tray_line t ON t.source_id = s.id
         WHERE ${shared} AND t.state = 'in_tray' ${of}) y GROUP BY y.sourceId, y.locationId`,
-    values,
+    [...values, ...values],
   );
-  return { placed, bought: new Map(sums.map((r) => [`${r.sourceId}/${r.locationId}`, fromDecimal(r.q)])) };
+  return async () => {
+    const placed = new Map<number, Map<number, PlaceTerms>>();
+    for (const { sourceId, locationId, preference, share } of await rows()) {
+      const own = placed.get(sourceId) ?? new Map<number, PlaceTerms>();
+      own.set(locationId, { preference, share: share === null ? null : Number(share) });
+      placed.set(sourceId, own);
+    }
+    return { placed, bought: new Map((await sums()).map((r) => [`${r.sourceId}/${r.locationId}`, fromDecimal(r.q)])) };
+  };
 }
 
 /** A source as it stands for a place. */

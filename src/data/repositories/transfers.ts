@@ -134,6 +134,56 @@ export async function readLinesOf(tx: Tx, transferIds: readonly number[]): Promi
   );
 }
 
+/** The transfers that these lines are of, by line. */
+export async function readTransferOfLines(
+  tx: Tx,
+  lineIds: readonly number[],
+): Promise<Map<number, { id: number; number: string; toLocationId: number }>> {
+  const ids = list('id', lineIds);
+  if (!ids) return new Map();
+  const rows = await tx.rows<{ line: number; id: number; number: string; toLocationId: number }>(
+    `SELECT l.id AS line, t.id, t.number, t.to_location_id AS toLocationId FROM transfer_line l
+       JOIN transfer t ON t.id = l.transfer_id WHERE l.id IN (${ids.sql})`,
+    ids.values,
+  );
+  return new Map(rows.map((r) => [r.line, r]));
+}
+
+/** A line of a request that goods were bought or sent for one to one. */
+export type PeggedLine = {
+  readonly trayLineId: number | null;
+  readonly decisionId: number;
+  readonly lineId: number;
+  readonly transferId: number;
+  readonly transfer: string;
+  readonly toLocation: string;
+  readonly asked: string;
+  readonly allocationId: number | null;
+};
+
+/** The lines that these tray lines, or these decisions, are for one to one. */
+export async function readPeggedLines(
+  tx: Tx,
+  trayLineIds: readonly number[],
+  decisionIds: readonly number[],
+): Promise<PeggedLine[]> {
+  const [trays, decisions] = [list('tray', trayLineIds), list('decision', decisionIds)];
+  if (!trays && !decisions) return [];
+  const where = [
+    ...(trays ? [`y.id IN (${trays.sql})`] : []),
+    ...(decisions ? [`d.id IN (${decisions.sql})`] : []),
+  ].join(' OR ');
+  return tx.rows<PeggedLine>(
+    `SELECT y.id AS trayLineId, d.id AS decisionId, l.id AS lineId, t.id AS transferId, t.number AS transfer,
+            p.name AS toLocation, l.asked, l.allocation_id AS allocationId
+       FROM decision d JOIN need n ON n.id = d.need_id AND n.peg_of = 'transfer_line'
+       LEFT JOIN tray_line y ON y.decision_id = d.id
+       JOIN transfer_line l ON l.id = n.peg JOIN transfer t ON t.id = l.transfer_id JOIN location p ON p.id = t.to_location_id
+      WHERE ${where}`,
+    { ...trays?.values, ...decisions?.values },
+  );
+}
+
 /** The line that a decision put on a transfer. */
 export const findLineOfDecision = (tx: Tx, decisionId: number) =>
   tx.row<TransferLineRow>(`SELECT ${lineColumns} FROM transfer_line WHERE decision_id = :decisionId`, { decisionId });
@@ -227,8 +277,10 @@ export async function readClaims(tx: Tx, sourceId: number, itemIds: readonly num
     transferId: number | null;
     lineNo: number | null;
   }>(
-    `SELECT l.item_id AS itemId, t.to_location_id AS locationId, l.asked, t.id AS transferId, l.line_no AS lineNo
-       FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
+    // What lies ready for a line is claimed from nobody.
+    `SELECT l.item_id AS itemId, t.to_location_id AS locationId,
+            l.asked - IF(a.state = 'held', a.quantity - a.taken, 0) AS asked, t.id AS transferId, l.line_no AS lineNo
+       FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id LEFT JOIN allocation a ON a.id = l.allocation_id
       WHERE t.state = 'requested' AND t.from_location_id = :sourceId AND l.item_id IN (${ids.sql})
       UNION ALL
      SELECT n.item_id, n.location_id, n.suggested, NULL, NULL FROM need n

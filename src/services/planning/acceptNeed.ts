@@ -69,7 +69,7 @@ export async function acceptNeed(
     if (need.supplyLocationId !== null) return sendIt(deps, tx, actor, now, request, need, packs.value);
     const buying = (await readBuying(tx, [itemId])).bySource.get(need.sourceId ?? 0);
     if (!buying) return err({ kind: 'no_supplier' });
-    const reckoning = await reckoningNow(deps, tx, itemId, locationId);
+    const reckoning = await reckoningNow(deps, tx, need);
     const base = toDecimal(baseQuantity(packs.value, buying.content));
     if (base === '0') return err(invalidField('packs', { kind: 'zero_quantity' }));
     const quantities = { packQuantity: toDecimal(packs.value), baseQuantity: base };
@@ -113,11 +113,14 @@ export async function acceptNeed(
   });
 }
 
-/** The reckoning of a pair as it is now, to be kept with a decision. */
-async function reckoningNow(deps: Deps, tx: Tx, itemId: number, locationId: number) {
+/** The reckoning of a need as it is now, to be kept with a decision. */
+async function reckoningNow(deps: Deps, tx: Tx, { itemId, locationId, pegOf, peg }: NeedRow) {
   const today = todayOf(deps, await readCompany(tx));
   const [state] = await readStates(tx, [itemId], [locationId]);
-  return (await readPairPlans(tx, [itemId], today)).reckoning(itemId, locationId, state);
+  const plans = await readPairPlans(tx, [itemId], today);
+  return pegOf === 'pair'
+    ? plans.reckoning(itemId, locationId, state)
+    : (plans.peg(itemId, locationId, peg)?.reckoning ?? null);
 }
 
 /** Puts a need that another place supplies onto the transfer from there. */
@@ -156,7 +159,7 @@ async function sendIt(
   const decisionId = await insertDecision(tx, {
     ...{ needId, kind: 'accept', fingerprint: need.fingerprint, shortage: need.shortage },
     ...{ sourceId: null, packId: null, ...quantities, userId: actor.userId, at: now },
-    reckoning: JSON.stringify(await reckoningNow(deps, tx, itemId, locationId)),
+    reckoning: JSON.stringify(await reckoningNow(deps, tx, need)),
   });
   await insertTransferLines(tx, transferId, [
     {

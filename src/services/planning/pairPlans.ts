@@ -7,12 +7,13 @@ import {
   type Reckoning,
   reckon,
   reckonLot,
+  reckonPeg,
 } from '@/core/netting';
 import type { EffectivePolicy, PolicyLevel } from '@/core/policy';
 import { lotForLot } from '@/core/projection';
 import { fromDecimal } from '@/core/quantity';
 import type { Calendars } from '@/data/repositories/calendars';
-import { readNeedInputs } from '@/data/repositories/needInputs';
+import { type PegLine, readNeedInputs } from '@/data/repositories/needInputs';
 import type { StateRow } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
 
@@ -34,6 +35,12 @@ export type PairPlans = {
   readonly at: (itemId: number, locationId: number) => PairPlan | null;
   /** The sum behind the stored need of a pair; null where no policy raises one from stock, or nothing has been computed yet. */
   readonly reckoning: (itemId: number, locationId: number, state: StateRow | undefined) => Reckoning | null;
+  /** A line that is bought for one to one, and its sum; null when nobody asks for it any more. */
+  readonly peg: (
+    itemId: number,
+    locationId: number,
+    line: number,
+  ) => { readonly line: PegLine; readonly reckoning: Reckoning } | null;
   readonly calendars: Calendars;
 };
 
@@ -69,6 +76,11 @@ export async function readPairPlans(tx: Tx, itemIds: readonly number[], today: s
   return {
     at,
     calendars: inputs.calendars,
+    peg: (itemId, locationId, line) => {
+      const slot = inputs.slotOf(itemId, locationId);
+      const own = slot === null ? undefined : inputs.pegs.get(slot)?.find((p) => p.line === line);
+      return own && slot !== null ? { line: own, reckoning: reckonPeg(own, inputs.orderRule(slot)) } : null;
+    },
     reckoning: (itemId, locationId, state) => {
       const slot = inputs.slotOf(itemId, locationId);
       if (slot === null || !state) return null;

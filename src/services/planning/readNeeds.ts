@@ -13,6 +13,7 @@ import { readCompany, readLocations } from '@/data/repositories/company';
 import { readLevels } from '@/data/repositories/levels';
 import { readList } from '@/data/repositories/lists';
 import { type NeedRow, type OpenNeed, readNeedsByIds, readOpenNeeds, readStates } from '@/data/repositories/planning';
+import { readTransferOfLines } from '@/data/repositories/transfers';
 import { readTrayLines } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
@@ -63,9 +64,11 @@ export type NeedView = {
   /** Which rule chose its source; null without one. */
   readonly sourceRule: SourceRule | null;
   readonly reckoning: Reckoning | null;
+  /** The line it is bought for one to one, of another place's request; null for the ordinary demand of its place. */
+  readonly boughtFor: { readonly transferId: number; readonly transfer: string; readonly location: string } | null;
 };
 
-export type NeedCause = 'below_min' | 'dated_demand' | 'shop_asks';
+export type NeedCause = 'below_min' | 'dated_demand' | 'shop_asks' | 'supply_cut';
 
 export type NeedPrice = PriceStep & { readonly content: { readonly num: string; readonly den: string } };
 
@@ -207,6 +210,10 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
   const packs = new Map((await readPacks(tx, itemIds)).map((p) => [p.id, p]));
   const states = pairMap(await readStates(tx, itemIds));
   const plans = await readPairPlans(tx, itemIds, today);
+  const requests = await readTransferOfLines(
+    tx,
+    needs.filter((n) => n.pegOf === 'transfer_line').map((n) => n.peg),
+  );
   const ruleOf = await sourceRules(tx, book, itemIds);
   const sender = (n: NeedRow): NeedView['sentFrom'] => {
     if (n.supplyLocationId === null) return null;
@@ -261,11 +268,24 @@ async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<
       })),
       supplierBlocked: buying ? !buying.source.supplierActive : false,
       sourceRule: ruleOf(n.itemId, n.locationId),
-      reckoning: plans.reckoning(n.itemId, n.locationId, state),
+      ...(n.pegOf === 'pair'
+        ? { reckoning: plans.reckoning(n.itemId, n.locationId, state), boughtFor: null }
+        : {
+            reckoning: plans.peg(n.itemId, n.locationId, n.peg)?.reckoning ?? null,
+            boughtFor: boughtForOf(requests.get(n.peg), locations),
+          }),
     });
   }
   return views;
 }
+
+const boughtForOf = (
+  request: { id: number; number: string; toLocationId: number } | undefined,
+  locations: ReadonlyMap<number, string>,
+): NeedView['boughtFor'] =>
+  request
+    ? { transferId: request.id, transfer: request.number, location: locations.get(request.toLocationId) ?? '' }
+    : null;
 
 /** In what an item is sent between our places: its usual pack for sending, else single base units. */
 export function sendingPack(

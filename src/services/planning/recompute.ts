@@ -1,5 +1,5 @@
 import type { BusinessDate } from '@/core/calendar';
-import { itemDigest, type NeedRunOutput, needRun, needStates, stateFingerprints } from '@/core/netting';
+import { itemDigest, type NeedRunOutput, needRun, needStates, roundOrder, stateFingerprints } from '@/core/netting';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
 import { deleteOldAlerts } from '@/data/repositories/alerts';
@@ -18,6 +18,7 @@ import {
   markDirty,
   markDue,
   type NeedChange,
+  type NeedRow,
   peekDirty,
   type StateRow,
   upsertNeeds,
@@ -73,7 +74,7 @@ async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Pro
   const done = await write<Recomputed, never>(deps.pool, async (tx) => {
     const marked = typeof which === 'number' ? await peekDirty(tx, which) : which;
     if (marked.length === 0) return ok(nothing);
-    const needs = new Map((await lockNeedsOf(tx, marked)).map((n) => [`${n.itemId}/${n.locationId}`, n]));
+    const needs = await lockNeedsOf(tx, marked);
     const pairs = (await lockDirty(tx, marked, typeof which === 'number' ? 'skip' : 'wait')).sort(byPair);
     if (pairs.length === 0) return ok(nothing);
     const company = await readCompany(tx);
@@ -81,34 +82,11 @@ async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Pro
     const inputs = await readNeedInputs(tx, itemIds, todayOf(deps, company));
     const run = runOf(inputs);
     const states = statesOf(inputs, run, pairs);
-    const changes: NeedChange[] = [];
-    for (const s of states) {
-      const had = needs.get(`${s.itemId}/${s.locationId}`);
-      if (!had && s.needState === 'none') continue;
-      const cause = causeOf(inputs, s);
-      const fingerprint = fingerprintOf({
-        ...s,
-        state: s.needState,
-        cause,
-        lastDecisionId: had?.lastDecisionId ?? null,
-      });
-      if (had?.fingerprint === fingerprint && had.state === s.needState && had.shortage === s.shortage) continue;
-      const firstSeen = had && had.state !== 'none' ? had.firstSeen : now;
-      const { itemId, locationId, shortage, suggested, sourceId, supplyLocationId, needState } = s;
-      changes.push({
-        itemId,
-        locationId,
-        state: needState,
-        shortage,
-        suggested,
-        sourceId,
-        supplyLocationId,
-        cause,
-        fingerprint,
-        firstSeen,
-        at: now,
-      });
-    }
+    const changes = changedNeeds(
+      [...states.map((s) => ordinaryNeed(inputs, s)), ...peggedNeeds(inputs, pairs, needs)],
+      needs,
+      now,
+    );
     // A mark often changes nothing: what is stored already is not written again.
     const stored = await readStateFingerprints(tx, itemIds);
     await upsertStates(
@@ -145,6 +123,68 @@ function changedSources(
   return [...found.values()];
 }
 
+/** A need as a fresh run has it. */
+type FreshNeed = Pick<
+  NeedChange,
+  | 'itemId'
+  | 'locationId'
+  | 'pegOf'
+  | 'peg'
+  | 'state'
+  | 'shortage'
+  | 'suggested'
+  | 'sourceId'
+  | 'supplyLocationId'
+  | 'cause'
+>;
+
+const ordinaryNeed = (inputs: NeedInputs, s: StateRow): FreshNeed => ({
+  ...{ itemId: s.itemId, locationId: s.locationId, pegOf: 'pair', peg: 0, state: s.needState, shortage: s.shortage },
+  ...{ suggested: s.suggested, sourceId: s.sourceId, supplyLocationId: s.supplyLocationId, cause: causeOf(inputs, s) },
+});
+
+/** One need for each line that is bought for one to one, of exactly what nothing covers of it; those whose line is no longer
+ *  asked for are needs no more. */
+function peggedNeeds(inputs: NeedInputs, pairs: readonly Pair[], had: readonly NeedRow[]): FreshNeed[] {
+  const fresh = pairs.flatMap(({ itemId, locationId }): FreshNeed[] => {
+    const at = inputs.slotOf(itemId, locationId);
+    return (at === null ? [] : (inputs.pegs.get(at) ?? [])).map((p) => ({
+      ...{ itemId, locationId, pegOf: 'transfer_line', peg: p.line },
+      state: p.rest > 0 ? 'open' : p.pegged > 0 ? 'decided' : 'none',
+      shortage: sixDecimals(p.rest),
+      suggested: sixDecimals(p.rest > 0 ? roundOrder(p.rest, inputs.orderRule(at as number), p.rest) : 0),
+      sourceId: inputs.sourceIds[at as number] || null,
+      supplyLocationId: inputs.locationIds[(inputs.arrays.suppliedBy[at as number] as number) - 1] ?? null,
+      cause: p.rest === 0 ? '' : p.cut ? 'shop_asks,supply_cut' : 'shop_asks',
+    }));
+  });
+  const asked = new Set(fresh.map((n) => n.peg));
+  const marked = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
+  const gone = had.filter((n) => n.pegOf !== 'pair' && !asked.has(n.peg) && marked.has(`${n.itemId}/${n.locationId}`));
+  const nothing = { state: 'none', shortage: sixDecimals(0), suggested: sixDecimals(0), cause: '' };
+  return [...fresh, ...gone.map((n): FreshNeed => ({ ...n, ...nothing }))];
+}
+
+const needKey = (n: Pick<NeedRow, 'itemId' | 'locationId' | 'pegOf' | 'peg'>) =>
+  `${n.itemId}/${n.locationId}/${n.pegOf}${n.peg}`;
+
+/** Needs that are not as they are stored. */
+function changedNeeds(fresh: readonly FreshNeed[], stored: readonly NeedRow[], now: string): NeedChange[] {
+  const needs = new Map(stored.map((n) => [needKey(n), n]));
+  return fresh.flatMap((n): NeedChange[] => {
+    const had = needs.get(needKey(n));
+    if (!had && n.state === 'none') return [];
+    const fingerprint = fingerprintOf({ ...n, lastDecisionId: had?.lastDecisionId ?? null });
+    if (had?.fingerprint === fingerprint && had.state === n.state && had.shortage === n.shortage) return [];
+    const firstSeen = had && had.state !== 'none' ? had.firstSeen : now;
+    const { itemId, locationId, pegOf, peg, state, shortage, suggested, sourceId, supplyLocationId, cause } = n;
+    const where = { itemId, locationId, pegOf, peg };
+    return [
+      { ...where, state, shortage, suggested, sourceId, supplyLocationId, cause, fingerprint, firstSeen, at: now },
+    ];
+  });
+}
+
 /** Why there is a need: below its minimum, or a shortage on the way there; and other places that ask. */
 function causeOf(inputs: NeedInputs, s: StateRow): string {
   if (s.needState === 'none') return '';
@@ -157,8 +197,8 @@ type Run = { readonly out: NeedRunOutput; readonly fingerprints: Float64Array };
 
 function runOf(inputs: NeedInputs): Run {
   const out = needRun(inputs.arrays);
-  const { arrays, sourceIds, locationIds, nextDue } = inputs;
-  return { out, fingerprints: stateFingerprints(arrays, out, sourceIds, locationIds, nextDue) };
+  const { arrays, sourceIds, locationIds, nextDue, pegs } = inputs;
+  return { out, fingerprints: stateFingerprints(arrays, out, sourceIds, locationIds, nextDue, pegs) };
 }
 
 /** Computed rows of the given pairs; transit has levels but no needs. */
@@ -179,6 +219,7 @@ function statesOf(inputs: NeedInputs, { out, fingerprints }: Run, pairs: readonl
       inTrays: decimal(a.inTrays, at),
       owed: decimal(a.owed, at),
       planned: decimal(out.planned, at),
+      pegged: sixDecimals((inputs.pegs.get(at) ?? []).reduce((sum, p) => sum + p.pegged, 0)),
       position: decimal(out.position, at),
       level: a.rule[at] === 1 ? decimal(a.level, at) : null,
       max: a.rule[at] === 1 && (a.max[at] as number) >= 0 ? decimal(a.max, at) : null,
@@ -219,11 +260,11 @@ export async function markChanged(
 
 /** Pairs whose stored fingerprint is not that of a fresh run: first by item, then by place within the items that differ. */
 async function changedPairs(tx: Tx, inputs: NeedInputs, only: readonly number[] | null): Promise<Pair[]> {
-  const { arrays, itemIds, locationIds, sourceIds, nextDue } = inputs;
+  const { arrays, itemIds, locationIds, sourceIds, nextDue, pegs } = inputs;
   const width = locationIds.length;
   // Asked for first: the database sums up while this computes.
   const digests = readItemDigests(tx, only);
-  const fresh = stateFingerprints(arrays, needRun(arrays), sourceIds, locationIds, nextDue);
+  const fresh = stateFingerprints(arrays, needRun(arrays), sourceIds, locationIds, nextDue, pegs);
   const stored = new Map((await digests).map((d) => [d.itemId, d]));
   const differing: number[] = [];
   for (const [i, itemId] of itemIds.entries()) {

@@ -1,20 +1,13 @@
 import type { Actor } from '@/core/people';
-import type { Pair } from '@/data/repositories/levels';
-import { decideNeed, insertDecision, lockNeedsOf } from '@/data/repositories/planning';
+import { decideNeed, insertDecision, lockNeedOfDecision } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
 import { fingerprintOf } from './recompute';
 
 export type Reopened = { readonly needId: number | null; readonly decisionId: number | null };
 
 /** Withdraws a decision: its need is open again, if that decision still was the need's last. */
-export async function reopenNeed(
-  tx: Tx,
-  actor: Actor,
-  now: string,
-  pair: Pair,
-  decided: number | null,
-): Promise<Reopened> {
-  const [need] = await lockNeedsOf(tx, [pair]);
+export async function reopenNeed(tx: Tx, actor: Actor, now: string, decided: number | null): Promise<Reopened> {
+  const need = decided === null ? null : await lockNeedOfDecision(tx, decided);
   if (!need || decided === null || need.lastDecisionId !== decided)
     return { needId: need?.id ?? null, decisionId: null };
   const decisionId = await insertDecision(tx, {

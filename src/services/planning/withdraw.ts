@@ -9,7 +9,7 @@ import { type Reopened, reopenNeed } from './reopenNeed';
  *  still was the need's last. */
 export async function withdraw(tx: Tx, actor: Actor, now: string, line: TrayLineRow): Promise<Reopened> {
   await updateTrayLine(tx, { ...line, state: 'taken_back' });
-  const reopened = await reopenNeed(tx, actor, now, line, line.decisionId);
+  const reopened = await reopenNeed(tx, actor, now, line.decisionId);
   await recordChanges(tx, actor.userId, now, [
     { entity: 'tray_line', entityId: line.id, action: 'taken back', before: { packQuantity: line.packQuantity } },
   ]);

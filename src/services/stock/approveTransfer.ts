@@ -8,7 +8,7 @@ import { setApproved, setTransferState } from '@/data/repositories/transfers';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
-import { markTransfer, openTransfer } from './openTransfer';
+import { markTransfer, openTransfer, releaseLines } from './openTransfer';
 import { reserve } from './reserve';
 
 export type ApproveTransfer = {
@@ -47,6 +47,9 @@ export async function approveTransfer(
     const promisedTo = `${transfer.number} to ${places.get(transfer.toLocationId) ?? ''}`;
     const pairs = lines.map((l) => ({ itemId: l.itemId, locationId: transfer.fromLocationId }));
     const keep = await readReserves(tx, pairs, todayOf(deps, await readCompany(tx)));
+    // What came in for these lines lies ready; they are promised anew, in full or less.
+    await releaseLines(tx, transfer, lines);
+    for (const l of lines) if (l.allocationId !== null) await setApproved(tx, l.id, '0', null);
     for (const line of [...lines].sort((a, b) => a.itemId - b.itemId)) {
       const quantity = given.get(line.lineNo) ?? 0;
       if (quantity === 0) continue;

@@ -7,6 +7,7 @@ import { type ItemRow, readItemsByIds } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readRates } from '@/data/repositories/demand';
 import { type LevelRow, readLevels } from '@/data/repositories/levels';
+import type { PegLine } from '@/data/repositories/needInputs';
 import { readStates } from '@/data/repositories/planning';
 import {
   findTransfer,
@@ -21,6 +22,7 @@ import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy, pairKey, pairMap } from '../grouping';
+import { readPairPlans } from '../planning/pairPlans';
 import { freeOf, gaugeOf } from './gauge';
 
 export type TransferSummary = {
@@ -101,6 +103,9 @@ export type TransferLine = {
   readonly inTransit: Quantity;
   /** Free where it is sent from, what is promised to this very line aside. */
   readonly freeThere: Quantity;
+  /** Bought one to one: what lies ready for this line already, and what is on the way for it. */
+  readonly liesReady: Quantity;
+  readonly boughtFor: Quantity;
   /** What this line gets when all who want it from there share what is free; null where there is enough for all. */
   readonly fairShare: Quantity | null;
   /** What all of them want. */
@@ -135,6 +140,8 @@ export async function readTransfer(deps: Deps, actor: Actor, id: number): Promis
     const levels = new Map((await readLevels(tx, ids, [head.fromLocationId])).map((l) => [l.itemId, l]));
     const shares =
       head.state === 'requested' ? await sharesOf(tx, head, ids, levels, items) : new Map<string, Shared>();
+    const today = todayOf(deps, company);
+    const plans = head.state === 'requested' ? await readPairPlans(tx, ids, today) : null;
     const here = (locationId: number) => may(actor, 'stock.transfer', { locationIds: [locationId] }).ok;
     const [sends, gets] = [here(head.fromLocationId), here(head.toLocationId)];
     const can = (action: TransferAction, placed: boolean) => transferAllows(head.state, action) && placed;
@@ -154,6 +161,7 @@ export async function readTransfer(deps: Deps, actor: Actor, id: number): Promis
           item?.name ?? '',
           item?.unitName ?? '',
           level ? Math.max(0, freeOf(level)) : 0,
+          plans?.peg(r.itemId, head.fromLocationId, r.id)?.line ?? null,
           shares.get(`${head.id}/${r.lineNo}`) ?? { share: null, wanted: fromDecimal(r.asked) },
         );
       }),
@@ -165,7 +173,7 @@ export async function readTransfer(deps: Deps, actor: Actor, id: number): Promis
         receive: can('receive', gets),
         take_off: can('take_off', sends),
       },
-      today: todayOf(deps, company),
+      today,
     });
   });
 }
@@ -218,6 +226,7 @@ function lineOf(
   name: string,
   unit: string,
   free: Quantity,
+  peg: PegLine | null,
   shared: Shared,
 ): TransferLine {
   const q = fromDecimal;
@@ -226,8 +235,9 @@ function lineOf(
     ...{ asked: q(r.asked), approved: q(r.approved), shipped: q(r.shipped), received: q(r.received), lost: q(r.lost) },
     lostReason: r.lostReason,
     inTransit: checked(q(r.shipped) - q(r.received) - q(r.lost)),
-    freeThere: free,
-    fairShare: shared.share,
-    wantedThere: shared.wanted,
+    freeThere: free + (peg?.held ?? 0),
+    ...{ liesReady: peg?.held ?? 0, boughtFor: peg?.pegged ?? 0 },
+    fairShare: shared.share === null ? null : shared.share + (peg?.held ?? 0),
+    wantedThere: shared.wanted + (peg?.held ?? 0),
   };
 }

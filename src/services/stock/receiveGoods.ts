@@ -22,6 +22,7 @@ import { totalLineOf } from '../purchase/pricing';
 import { recordUndo } from '../undo/recordUndo';
 import { businessDayOf } from './businessDay';
 import { type CrossedLevel, crossingsOf } from './crossings';
+import { type Came, fillPegs, lockPegs } from './fillPegs';
 import { postMovements, type StockChange } from './postMovements';
 import { enterUnordered, type Unordered } from './unordered';
 
@@ -184,6 +185,10 @@ async function book(
   }
   const items = await readItemsByIds(tx, [...new Set(came.flatMap(({ line }) => line.itemId ?? []))]);
   const moves = (itemId: number | null): itemId is number => itemId !== null && items.get(itemId)?.stockKept === 1;
+  const arrived = came.flatMap(({ part, line: { itemId }, base }): Came[] =>
+    moves(itemId) ? [{ itemId, locationId, trayLineId: part.trayLineId, decisionId: null, quantity: base }] : [],
+  );
+  const pegs = await lockPegs(tx, arrived);
   // The number comes late; levels are locked before lots and the counter, as everywhere.
   const before = await lockLevels(
     tx,
@@ -232,6 +237,7 @@ async function book(
     changes.map((c) => ({ ...c, document: { ...c.document, id: receiptId } })),
   );
   if (!posted.ok) return posted;
+  await fillPegs(tx, { userId: actor.userId, now }, pegs, arrived);
   await recordChanges(tx, actor.userId, now, [
     { entity: 'receipt', entityId: receiptId, action: 'booked in', after: { receipt, lines: came.length } },
     { entity: 'order', entityId: orderId, action: 'goods received', after: { receipt } },

@@ -11,6 +11,7 @@ import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
 import { type CrossedLevel, crossingsOf } from './crossings';
+import { type Came, fillPegs, lockPegs } from './fillPegs';
 import { openTransfer } from './openTransfer';
 import { postMovements, type StockChange } from './postMovements';
 
@@ -49,6 +50,12 @@ export async function receiveTransfer(
       { itemId, locationId: toLocationId },
       { itemId, locationId: transit },
     ]);
+    const arrived = entries.value.map(
+      ({ line: { itemId, decisionId }, received }): Came => ({
+        ...{ itemId, locationId: toLocationId, trayLineId: null, decisionId, quantity: received },
+      }),
+    );
+    const pegs = await lockPegs(tx, arrived);
     const before = await lockLevels(tx, pairs);
     const changes: StockChange[] = [];
     for (const { line, received, lost, reason } of entries.value) {
@@ -70,6 +77,7 @@ export async function receiveTransfer(
     }
     const posted = await postMovements(tx, actor.userId, now, today, changes);
     if (!posted.ok) return posted;
+    await fillPegs(tx, { userId: actor.userId, now }, pegs, arrived);
     const open = lines.reduce((sum, l) => {
       const entry = entries.value.find((e) => e.line.id === l.id);
       return sum + inTransit(l) - (entry ? entry.received + entry.lost : 0);

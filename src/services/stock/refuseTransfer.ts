@@ -5,7 +5,7 @@ import { setTransferState } from '@/data/repositories/transfers';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
-import { markTransfer, openTransfer } from './openTransfer';
+import { markTransfer, openTransfer, releaseLines } from './openTransfer';
 
 /** Says no to a request, with the reason the place that asked will read. Errors: forbidden (for the place that would send),
  *  not_found, changed_meanwhile, transfer_not_in_this_state. */
@@ -20,6 +20,8 @@ export async function refuseTransfer(
     const opened = await openTransfer(tx, actor, request.input, 'refuse', (t) => t.fromLocationId);
     if (!opened.ok) return opened;
     const { transfer, lines } = opened.value;
+    // What came in for these lines is free again.
+    await releaseLines(tx, transfer, lines);
     const because = request.input.reason.trim();
     await setTransferState(tx, transfer.id, 'refused', { userId: actor.userId, at: now, because });
     await recordChanges(tx, actor.userId, now, [

@@ -8,6 +8,7 @@ import { findReceipt, insertReceiptReversal, readReceiptLines } from '@/data/rep
 import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';
 import { loadOrder } from '../purchase/loadOrder';
+import { type Came, fillPegs, lockPegs } from './fillPegs';
 import { postMovements, type StockChange } from './postMovements';
 import { type ReleasedPromise, releaseOverpromised } from './reserve';
 
@@ -63,10 +64,18 @@ export async function reversal(
           },
         ],
   );
+  const gone = lines.flatMap((l): Came[] => {
+    if (l.itemId === null || l.movesStock === 0) return [];
+    const trayLineId = parts.get(l.partId)?.trayLineId ?? null;
+    const quantity = -fromDecimal(l.baseQuantity);
+    return [{ itemId: l.itemId, locationId: receipt.locationId, trayLineId, decisionId: null, quantity }];
+  });
+  const pegs = await lockPegs(tx, gone);
   await lockLevels(tx, changes);
   await insertReceiptReversal(tx, { receiptId, businessDate: today, reason, userId: actor.userId, at: now });
   const posted = await postMovements(tx, actor.userId, now, today, changes);
   if (!posted.ok) return posted;
+  await fillPegs(tx, { userId: actor.userId, now }, pegs, gone);
   const released = await releaseOverpromised(tx, changes);
   await recordChanges(tx, actor.userId, now, [
     { entity: 'receipt', entityId: receiptId, action: 'reversed', after: { reason, released } },

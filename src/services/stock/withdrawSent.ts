@@ -16,7 +16,7 @@ export async function withdrawSent(
 ): Promise<void> {
   await releaseLines(tx, transfer, [line]);
   await setApproved(tx, line.id, '0', null);
-  await reopenNeed(tx, actor, now, { itemId: line.itemId, locationId: transfer.toLocationId }, line.decisionId);
+  await reopenNeed(tx, actor, now, line.decisionId);
   await recordChanges(tx, actor.userId, now, [
     {
       entity: 'transfer',

@@ -5,7 +5,7 @@ import type { Values } from '@/core/sheets';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { setOrderState } from '@/data/repositories/orders';
-import { decideNeed, lockNeedsOf, markDirty } from '@/data/repositories/planning';
+import { decideNeed, lockNeedOfDecision, markDirty } from '@/data/repositories/planning';
 import { lockSettings } from '@/data/repositories/policies';
 import { scopeKey } from '@/data/repositories/policySettings';
 import { findLineOfDecision, lockTransfer } from '@/data/repositories/transfers';
@@ -128,7 +128,7 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       const { tx, actor, now } = at;
       const [line] = await lockTrayLines(tx, [trayLineId]);
       if (!line) return tooFar;
-      const [need] = await lockNeedsOf(tx, [line]);
+      const need = await lockNeedOfDecision(tx, line.decisionId);
       const clean = await untouched(at, [
         { entity: 'tray_line', entityId: trayLineId },
         ...(needId === null ? [] : [{ entity: 'need' as const, entityId: needId }]),

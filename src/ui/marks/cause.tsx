@@ -4,16 +4,18 @@ export const causeWords: Readonly<Record<NeedCause, string>> = {
   below_min: 'below min',
   dated_demand: 'dated demand',
   shop_asks: 'shop asks',
+  supply_cut: 'order cut',
 };
 
 /** The same read out. */
 export const spokenCauses: Readonly<Record<NeedCause, string>> = { ...causeWords, below_min: 'below minimum' };
 
-/** A line under a level; a day on a line; goods going out of a door. */
+/** A line under a level; a day on a line; goods going out of a door; a line cut through. */
 const glyphs: Readonly<Record<NeedCause, string>> = {
   below_min: 'M1.5 2.5h10M3 5l3.5 6L10 5',
   dated_demand: 'M1.5 10.5h10M6.5 10.5v-8M6.5 2.5h4v3h-4',
   shop_asks: 'M1.5 11.5v-9h6v9M5 7h7M9.5 4.5 12 7 9.5 9.5',
+  supply_cut: 'M2 2l9 9M11 2 6.5 6.5M2 11l2.5-2.5',
 };
 
 /** Why there is a need: a line glyph with words. */

@@ -28,6 +28,15 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
           </h2>
           <span className="second whitespace-nowrap">{need.location}</span>
         </div>
+        {need.boughtFor && (
+          <p className="mb-3">
+            {need.boughtFor.location} asks for it on{' '}
+            <Link prefetch={false} className="link" href={`/stock/transfers/${need.boughtFor.transferId}`}>
+              {need.boughtFor.transfer}
+            </Link>
+            : bought one to one, and promised to it when it comes.
+          </p>
+        )}
         {need.buyerNote && <p className="note mb-4">{need.buyerNote}</p>}
         <h3 className="head">Why {reckoning ? format.quantity(neededOf(reckoning)) : 'this'}</h3>
         {reckoning ? (
@@ -69,7 +78,9 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
             }}
           />
         ) : (
-          <p className="second">No policy that refills is in force here.</p>
+          <p className="second">
+            {need.boughtFor ? 'Nobody asks for it any more.' : 'No policy that refills is in force here.'}
+          </p>
         )}
         {need.sentFrom && (
           <p className="second mt-2">

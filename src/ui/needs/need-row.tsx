@@ -41,7 +41,7 @@ const stockWords = (need: NeedView, format: Format, lasts = ''): string =>
 export function needLabel(need: NeedView, text: string, format: Format): string {
   const checked = checkLineQuantity(text);
   const packs = plural(need.packName, checked.ok ? checked.value : 0);
-  return `${need.itemName}, ${need.location}, ${need.causes.map((c) => spokenCauses[c]).join(', ')}, ${stockWords(need, format, 'lasts ')}, ${need.sentFrom ? `send from ${need.sentFrom.location}` : 'order'} ${text} ${packs}`;
+  return `${need.itemName}, ${need.location}${need.boughtFor ? ` for ${need.boughtFor.location}` : ''}, ${need.causes.map((c) => spokenCauses[c]).join(', ')}, ${stockWords(need, format, 'lasts ')}, ${need.sentFrom ? `send from ${need.sentFrom.location}` : 'order'} ${text} ${packs}`;
 }
 
 /** What a row can ask for; it stays the same from one rendering to the next, so that only rows that changed are drawn. */
@@ -83,6 +83,7 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
         </Link>
         <span className="second">
           <span className="code">{need.itemNumber}</span> · {need.location}
+          {need.boughtFor && ` for ${need.boughtFor.location}`}
         </span>
       </Cell>
       <Cell className="max-sm:hidden">

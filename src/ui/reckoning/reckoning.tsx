@@ -20,10 +20,20 @@ const labels: Readonly<Record<TermLabel, string>> = {
   to_whole: 'Up to what can be sold',
   asked_in_window: 'Asked for until then',
   safety_floor: 'Safety stock',
+  asked_one_to_one: 'Asked for on this line',
+  lies_ready: 'Lies ready for it',
+  bought_for_it: 'Bought for it, on the way',
 };
 
 /** Terms that say what a level is made of: there even when something is 0. */
-const always: readonly TermLabel[] = ['refill_to_max', 'refill_to_min', 'reorder_point', 'on_hand', 'on_the_way'];
+const always: readonly TermLabel[] = [
+  'refill_to_max',
+  'refill_to_min',
+  'reorder_point',
+  'on_hand',
+  'on_the_way',
+  'asked_one_to_one',
+];
 
 /** One line of a sum as on paper: operator, what it is and where it comes from, figure. */
 export function SumLine({
@@ -97,18 +107,22 @@ export function ReckoningSum({
       ))}
       {quiet ? (
         <p className="second mt-1 pl-3.5">
-          {sum.kind === 'lot_for_lot'
-            ? `Nothing to buy: projected stock stays above ${format.quantity(sum.level)}.`
-            : `Nothing to buy: position ${format.quantity(sum.position)} is above ${level} ${format.quantity(sum.level)}.`}
+          {sum.kind === 'per_demand'
+            ? 'Nothing to buy: the line is covered.'
+            : sum.kind === 'lot_for_lot'
+              ? `Nothing to buy: projected stock stays above ${format.quantity(sum.level)}.`
+              : `Nothing to buy: position ${format.quantity(sum.position)} is above ${level} ${format.quantity(sum.level)}.`}
         </p>
       ) : (
         <>
           <SumLine
             label={sum.kind === 'fixed_quantity' ? 'Missing to the point' : 'To buy'}
             origin={
-              sum.day !== null
-                ? `stock falls below ${format.quantity(sum.level)} ${sum.day === 0 ? 'today' : `in ${format.days(sum.day)}`}`
-                : `position ${format.quantity(sum.position)} is ${rule} ${level} ${format.quantity(sum.level)}`
+              sum.kind === 'per_demand'
+                ? 'exactly the line, one to one'
+                : sum.day !== null
+                  ? `stock falls below ${format.quantity(sum.level)} ${sum.day === 0 ? 'today' : `in ${format.days(sum.day)}`}`
+                  : `position ${format.quantity(sum.position)} is ${rule} ${level} ${format.quantity(sum.level)}`
             }
             figure={format.quantity(sum.toBuy)}
             result

@@ -36,6 +36,8 @@ const line = (lineNo: number, change: Partial<TransferView['lines'][number]> = {
     lost: 0,
     inTransit: 0,
     freeThere: units(20),
+    liesReady: 0,
+    boughtFor: 0,
     fairShare: null,
   },
   wantedThere: units(9),

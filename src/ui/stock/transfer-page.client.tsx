@@ -152,6 +152,16 @@ export function TransferPage({ view }: { view: TransferView }) {
                 className={`figure max-sm:hidden ${view.state === 'requested' && l.freeThere < l.asked ? 'text-attention' : ''}`}
               >
                 {view.state === 'requested' ? format.quantity(l.freeThere) : cell(l.approved)}
+                {(l.liesReady > 0 || l.boughtFor > 0) && (
+                  <span className="second block">
+                    {[
+                      l.liesReady > 0 && `${format.quantity(l.liesReady)} came in for it`,
+                      l.boughtFor > 0 && `${format.quantity(l.boughtFor)} bought for it, on the way`,
+                    ]
+                      .filter(Boolean)
+                      .join(', ')}
+                  </span>
+                )}
                 {l.fairShare !== null && (
                   <span className="second block">
                     {format.quantity(l.wantedThere)} wanted by all, fair share {format.quantity(l.fairShare)}

@@ -1,14 +1,12 @@
 import type { BusinessDate } from '@/core/calendar';
 import { emptyNeedRunInput, type NeedRunInput } from '@/core/netting';
 import { MICRO } from '@/core/quantity';
-import type { Tx } from '../../sql';
+import type { Asking } from '../../asking';
 
 /** Slots and what everything else is written into: slot = index of item × number of locations + index of location. */
 export type Ground = {
-  readonly tx: Tx;
   readonly today: BusinessDate;
   readonly only: readonly number[] | null;
-  readonly where: (column: string, and?: string) => string;
   readonly itemIds: readonly number[];
   readonly locationIds: readonly number[];
   readonly width: number;
@@ -30,18 +28,49 @@ export type Ground = {
 
 export const micro = (column: string) => `CAST((${column}) * 1000000 AS SIGNED)`;
 
-/** Items, places, levels and use per day. */
-export async function readGround(tx: Tx, only: readonly number[] | null, today: BusinessDate): Promise<Ground> {
-  const where = (column: string, and = 'WHERE') =>
+type PlaceCells = [id: number, closed: number, suppliedBy: number | null];
+type ItemCells = [id: number, refilled: number, categoryId: number, saleDecimals: number, sendPackId: number | null];
+type LevelCells = [itemId: number, locationId: number, onHand: number, blocked: number, allocated: number];
+type RateCells = [itemId: number, locationId: number, perDay: number, sd: number];
+
+/** A condition that a column is one of these items; none for all of them. */
+export const among =
+  (only: readonly number[] | null) =>
+  (column: string, and = 'WHERE'): string =>
     only === null ? '' : `${and} ${column} IN (${only.map(Number).join(',')})`;
-  const places = (await tx.arrays(
+
+/** Items, places, levels and use per day. */
+export function askGround(ask: Asking, only: readonly number[] | null, today: BusinessDate): () => Promise<Ground> {
+  const where = among(only);
+  const places = ask.arrays<PlaceCells>(
     "SELECT id, status = 'closed', supplied_by_id FROM location WHERE kind <> 'transit' ORDER BY sort_order, id",
-  )) as [number, number, number | null][];
-  const locationIds = places.map((r) => r[0]);
-  const items = (await tx.arrays(
+  );
+  const items = ask.arrays<ItemCells>(
     `SELECT id, status = 'active' AND stock_kept = 1, category_id, sale_decimals, usual_send_pack_id
        FROM item ${where('id')} ORDER BY id`,
-  )) as [number, number, number, number, number | null][];
+  );
+  const levels = ask.arrays<LevelCells>(
+    `SELECT item_id, location_id, ${micro('on_hand')}, ${micro('blocked')}, ${micro('allocated')} FROM level ${where('item_id')}`,
+  );
+  const rates = ask.arrays<RateCells>(
+    `SELECT item_id, location_id, ${micro('per_day')}, CAST(sd_per_day AS DOUBLE) FROM demand_rate ${where('item_id')}`,
+  );
+  return () => groundOf({ places, items, levels, rates }, only, today);
+}
+
+async function groundOf(
+  asked: {
+    readonly places: () => Promise<PlaceCells[]>;
+    readonly items: () => Promise<ItemCells[]>;
+    readonly levels: () => Promise<LevelCells[]>;
+    readonly rates: () => Promise<RateCells[]>;
+  },
+  only: readonly number[] | null,
+  today: BusinessDate,
+): Promise<Ground> {
+  const places = await asked.places();
+  const locationIds = places.map((r) => r[0]);
+  const items = await asked.items();
   const itemIds = items.map((r) => r[0]);
   const itemIndex = new Map(itemIds.map((id, i) => [id, i]));
   const locationIndex = new Map(locationIds.map((id, i) => [id, i]));
@@ -55,10 +84,7 @@ export async function readGround(tx: Tx, only: readonly number[] | null, today: 
     return i * width + l;
   };
 
-  const levels = (await tx.arrays(
-    `SELECT item_id, location_id, ${micro('on_hand')}, ${micro('blocked')}, ${micro('allocated')} FROM level ${where('item_id')}`,
-  )) as [number, number, number, number, number][];
-  for (const [item, location, onHand, blocked, allocated] of levels) {
+  for (const [item, location, onHand, blocked, allocated] of await asked.levels()) {
     if (!locationIndex.has(location)) continue;
     const at = slot(item, location);
     arrays.onHand[at] = onHand;
@@ -66,17 +92,14 @@ export async function readGround(tx: Tx, only: readonly number[] | null, today: 
     arrays.owed[at] = allocated;
   }
 
-  const rates = (await tx.arrays(
-    `SELECT item_id, location_id, ${micro('per_day')}, CAST(sd_per_day AS DOUBLE) FROM demand_rate ${where('item_id')}`,
-  )) as [number, number, number, number][];
-  for (const [item, location, perDay, sd] of rates) {
+  for (const [item, location, perDay, sd] of await asked.rates()) {
     if (!locationIndex.has(location)) continue;
     const at = slot(item, location);
     arrays.perDay[at] = perDay;
     sdPerDay[at] = sd;
   }
   return {
-    ...{ tx, today, only, where, itemIds, locationIds, width, itemIndex, locationIndex, arrays, sdPerDay, slot },
+    ...{ today, only, itemIds, locationIds, width, itemIndex, locationIndex, arrays, sdPerDay, slot },
     refilled: Uint8Array.from(items, (r) => r[1]),
     categoryIds: Uint32Array.from(items, (r) => r[2]),
     unitMicro: Float64Array.from(items, (r) => MICRO / 10 ** r[3]),

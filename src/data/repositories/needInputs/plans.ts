@@ -12,9 +12,10 @@ import {
   plainMinMax,
   policyFields,
 } from '@/core/policy';
+import type { Asking } from '../../asking';
 import type { Calendars } from '../calendars';
-import { readItemSettings, readWiderLevels, scopeKey } from '../policySettings';
-import { type Ground, micro } from './ground';
+import { askItemSettings, askWiderLevels, scopeKey, type WiderLevels } from '../policySettings';
+import { among, type Ground, micro } from './ground';
 import type { SourcesRead } from './sources';
 
 type PlainCells = [
@@ -46,19 +47,30 @@ export type SlotPlans = {
 export type InsteadOf = ReadonlyMap<string, PolicySetting | null>;
 
 /** Puts the plan of every slot into the arrays: what raises a need there, up to where, and which place sends. */
-export async function readSlotPlans(
+export function askSlotPlans(
+  ask: Asking,
+  only: readonly number[] | null,
+): (g: Ground, sources: SourcesRead, calendars: Calendars, instead: InsteadOf) => Promise<SlotPlans> {
+  const wider = askWiderLevels(ask);
+  const settings = askItemSettings(ask, only);
+  const rows = ask.arrays<PlainCells>(
+    `SELECT item_id, location_id, kind, ${micro('min_quantity')}, ${micro('max_quantity')}, trigger_rule, refill_rule
+       FROM policy ${among(only)('item_id')} ORDER BY item_id, scope`,
+  );
+  return async (g, sources, calendars, instead) =>
+    plansOf(g, sources, calendars, instead, await wider(), await settings(), await rows());
+}
+
+function plansOf(
   g: Ground,
   sources: SourcesRead,
   calendars: Calendars,
   instead: InsteadOf,
-): Promise<SlotPlans> {
-  const { tx, where, arrays, width, locationIds, itemIds, today } = g;
-  const wider = await readWiderLevels(tx);
-  const settings = await readItemSettings(tx, g.only);
-  const rows = (await tx.arrays(
-    `SELECT item_id, location_id, kind, ${micro('min_quantity')}, ${micro('max_quantity')}, trigger_rule, refill_rule
-       FROM policy ${where('item_id')} ORDER BY item_id, scope`,
-  )) as PlainCells[];
+  wider: WiderLevels,
+  settings: ReadonlyMap<string, PolicySetting>,
+  rows: readonly PlainCells[],
+): SlotPlans {
+  const { arrays, width, locationIds, itemIds, today } = g;
   const firstRow = new Int32Array(itemIds.length).fill(-1);
   for (let r = 0; r < rows.length; r += 1) {
     const i = g.itemIndex.get((rows[r] as PlainCells)[0]);

@@ -3,8 +3,9 @@ import { contentMicro, type Pack, packContent } from '@/core/packs';
 import { MICRO } from '@/core/quantity';
 import { chooseSource, type SourceAtPlace } from '@/core/sourcing';
 import { fraction } from '@/core/units';
-import { readSourcePlaces, sourceAt } from '../sourcePlaces';
-import { type Ground, micro } from './ground';
+import type { Asking } from '../../asking';
+import { askSourcePlaces, type SourcePlaces, sourceAt } from '../sourcePlaces';
+import { among, type Ground, micro } from './ground';
 
 type SourceCells = [
   itemId: number,
@@ -35,14 +36,34 @@ export type SourcesRead = {
   readonly packMicro: (packId: number) => number;
 };
 
+type PackCells = [id: number, name: string, num: number, den: number, of: number | null];
+
 /** The source that each slot buys from, and its order rule in the arrays.
  *  Errors: throws when a usual pack is no whole number of millionths (refused when packs are entered). */
-export async function readSlotSources(g: Ground): Promise<SourcesRead> {
-  const { tx, where, arrays, width, locationIds, itemIndex } = g;
-  const packs = new Map<number, Pack>();
-  for (const [id, name, num, den, of] of (await tx.arrays(
+export function askSlotSources(ask: Asking, only: readonly number[] | null): (g: Ground) => Promise<SourcesRead> {
+  const where = among(only);
+  const packs = ask.arrays<PackCells>(
     `SELECT id, name, count_num, count_den, of_pack_id FROM pack ${where('item_id')}`,
-  )) as [number, string, number, number, number | null][]) {
+  );
+  const sources = ask.arrays<SourceCells>(
+    `SELECT s.item_id, s.id, s.preference, s.pack_id, ${micro('s.minimum_quantity')}, s.multiple_packs, s.rounding,
+            s.supplier_id, COALESCE(s.lead_time_days, p.lead_time_days), p.lead_time_kind, p.status = 'active',
+            CAST(s.share_percent AS DOUBLE)
+       FROM source s JOIN supplier p ON p.id = s.supplier_id ${where('s.item_id')} ORDER BY s.item_id`,
+  );
+  const places = askSourcePlaces(ask, only);
+  return async (g) => sourcesOf(g, await packs(), await sources(), await places());
+}
+
+function sourcesOf(
+  g: Ground,
+  packRows: readonly PackCells[],
+  sources: readonly SourceCells[],
+  { placed, bought }: SourcePlaces,
+): SourcesRead {
+  const { arrays, width, locationIds, itemIndex } = g;
+  const packs = new Map<number, Pack>();
+  for (const [id, name, num, den, of] of packRows) {
     packs.set(id, { id, name, count: fraction(num, den), of });
   }
   const packMicro = (packId: number): number => {
@@ -51,15 +72,8 @@ export async function readSlotSources(g: Ground): Promise<SourcesRead> {
     if (!exact.ok) throw new Error(`pack ${packId}: ${JSON.stringify(exact.error)}`);
     return exact.value;
   };
-  const sources = (await tx.arrays(
-    `SELECT s.item_id, s.id, s.preference, s.pack_id, ${micro('s.minimum_quantity')}, s.multiple_packs, s.rounding,
-            s.supplier_id, COALESCE(s.lead_time_days, p.lead_time_days), p.lead_time_kind, p.status = 'active',
-            CAST(s.share_percent AS DOUBLE)
-       FROM source s JOIN supplier p ON p.id = s.supplier_id ${where('s.item_id')} ORDER BY s.item_id`,
-  )) as SourceCells[];
   const sourceIds = new Uint32Array(arrays.count);
   const delivers = new Map<number, Delivers>();
-  const { placed, bought } = await readSourcePlaces(tx, g.only);
   arrays.packMicro.fill(MICRO);
   arrays.multiplePacks.fill(1);
   for (let i = 0; i < sources.length; ) {

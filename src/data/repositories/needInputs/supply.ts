@@ -1,0 +1,272 @@
+import {
+  addDays,
+  arrivesIfOrdered,
+  daysBetween,
+  horizonOf,
+  horizonReaches,
+  rollTo,
+  type SupplyCalendar,
+  slotAfter,
+} from '@/core/calendar';
+import { balancePeg, type PeggedDemand } from '@/core/netting';
+import type { Flow } from '@/core/projection';
+import type { Asking } from '../../asking';
+import { among, type Ground, micro } from './ground';
+import type { SlotPlans } from './plans';
+import type { Delivers } from './sources';
+
+/** A line that another place asks for and that is bought for one to one. */
+export type PegLine = PeggedDemand & {
+  /** The line of the transfer. */
+  readonly line: number;
+  readonly transferId: number;
+  readonly toLocationId: number;
+  /** Of the unfilled rest of the line: what its own supply covers, and what nothing does. */
+  readonly pegged: number;
+  readonly rest: number;
+  /** What was decided for it is not all there any more: an order was cut or cancelled. */
+  readonly cut: boolean;
+};
+
+type PartCells = [
+  itemId: number,
+  locationId: number,
+  draft: number,
+  wanted: string | null,
+  comes: string | null,
+  open: number,
+  decisionId: number | null,
+];
+type TransferCells = [
+  itemId: number,
+  from: number,
+  to: number,
+  state: 'requested' | 'approved' | 'shipped',
+  quantity: number,
+  decisionId: number | null,
+  lineId: number,
+  transferId: number,
+  held: number,
+];
+type TrayCells = [itemId: number, locationId: number, quantity: number, decisionId: number];
+type DecisionCells = [id: number, shortage: number, itemId: number, locationId: number, at: string];
+type PegCells = [decisionId: number, line: number, decided: number];
+type Cells = {
+  readonly parts: readonly PartCells[];
+  readonly transfers: readonly TransferCells[];
+  readonly trays: readonly TrayCells[];
+  readonly decisions: readonly DecisionCells[];
+  readonly pegs: readonly PegCells[];
+};
+
+/** What supply needs to know besides. */
+type Context = {
+  readonly plans: SlotPlans;
+  readonly delivers: ReadonlyMap<number, Delivers>;
+  readonly sourceIds: Uint32Array;
+  /** Notes the day on which time alone changes a slot, and the instant a day begins. */
+  readonly due: (at: number, day: string) => void;
+  readonly beginsAt: (day: string) => number;
+};
+
+/** The receiving day that goods need after they came, before they count as there. */
+const RECEIVING_DAYS = 1;
+const settled = (c: SupplyCalendar): SupplyCalendar => ({ ...c, receivingDays: c.receivingDays + RECEIVING_DAYS });
+
+/** Open supply and what has been decided: parts of approved and sent orders are on the way (unless wanted after the horizon),
+ *  drafts and tray lines are in trays, transfers on the way once approved and in trays while only asked for. What a decision
+ *  itself brought is kept apart, to tell whether its need comes back. What is bought one to one for a line that another place
+ *  asks for is in no position, nor is that line: both are returned by slot. */
+export function askSupply(
+  ask: Asking,
+  only: readonly number[] | null,
+): (g: Ground, context: Context) => Promise<ReadonlyMap<number, readonly PegLine[]>> {
+  const where = among(only);
+  const parts = ask.arrays<PartCells>(
+    `SELECT l.item_id, d.location_id, o.state = 'draft', d.wanted_date, COALESCE(d.confirmed_date, d.promised_date, d.wanted_date),
+            ${micro('d.base_quantity - d.received_quantity - d.cancelled_quantity')}, t.decision_id
+       FROM purchase_order o
+       JOIN order_line l ON l.order_id = o.id AND l.kind = 'stock'
+       JOIN delivery_part d ON d.order_line_id = l.id
+       LEFT JOIN tray_line t ON t.id = d.tray_line_id
+      WHERE o.state IN ('draft', 'approved', 'sent') AND d.location_id IS NOT NULL
+        AND d.base_quantity > d.received_quantity + d.cancelled_quantity ${where('l.item_id', 'AND')}`,
+  );
+  const transfers = ask.arrays<TransferCells>(
+    `SELECT l.item_id, t.from_location_id, t.to_location_id, t.state,
+            ${micro("CASE t.state WHEN 'requested' THEN l.asked WHEN 'approved' THEN l.approved ELSE l.shipped - l.received - l.lost END")},
+            l.decision_id, l.id, t.id, ${micro("IF(t.state = 'requested' AND a.state = 'held', a.quantity - a.taken, 0)")}
+       FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id LEFT JOIN allocation a ON a.id = l.allocation_id
+      WHERE t.state IN ('requested', 'approved', 'shipped') ${where('l.item_id', 'AND')}`,
+  );
+  const trays = ask.arrays<TrayCells>(
+    `SELECT item_id, location_id, ${micro('base_quantity')}, decision_id FROM tray_line
+      WHERE state = 'in_tray' ${where('item_id', 'AND')}`,
+  );
+  const decisions = ask.arrays<DecisionCells>(
+    `SELECT d.id, ${micro('d.shortage')}, n.item_id, n.location_id, d.decided_at FROM need n JOIN decision d ON d.id = n.last_decision_id
+      WHERE n.peg_of = 'pair' AND d.kind = 'accept' ${where('n.item_id', 'AND')}`,
+  );
+  const pegs = ask.arrays<PegCells>(
+    `SELECT d.id, n.peg, ${micro('COALESCE(t.base_quantity, 0)')} FROM need n JOIN decision d ON d.need_id = n.id
+       LEFT JOIN tray_line t ON t.decision_id = d.id AND t.state <> 'taken_back'
+      WHERE n.peg_of = 'transfer_line' AND d.kind = 'accept' ${where('n.item_id', 'AND')}`,
+  );
+  return async (g, context) =>
+    countSupply(g, context, {
+      parts: await parts(),
+      transfers: await transfers(),
+      trays: await trays(),
+      decisions: await decisions(),
+      pegs: await pegs(),
+    });
+}
+
+/** Something expected at a slot: how it counts once nothing of it is promised one to one. */
+type Expected = {
+  readonly at: number;
+  readonly open: number;
+  readonly into: 'onTheWay' | 'inTrays';
+  /** On which day; null = when an order of today would come. */
+  readonly comes: string | null;
+  /** When it is wanted; only what is wanted by the horizon counts. */
+  readonly wanted: string | null;
+  readonly decision: number | null;
+};
+
+function countSupply(g: Ground, context: Context, cells: Cells): ReadonlyMap<number, readonly PegLine[]> {
+  const { arrays, slot } = g;
+  const count = counter(g, context, cells.decisions);
+  const add = (array: Float64Array, at: number, q: number) => {
+    array[at] = (array[at] as number) + q;
+  };
+  const lineOf = new Map(cells.pegs.map(([decision, line]) => [decision, line]));
+  const decided = new Map<number, number>();
+  for (const [, line, q] of cells.pegs) decided.set(line, (decided.get(line) ?? 0) + q);
+  const bought = new Map<number, Expected[]>();
+  const expect = (e: Expected) => {
+    const line = e.decision === null ? undefined : lineOf.get(e.decision);
+    if (line === undefined) count(e);
+    else bought.set(line, [...(bought.get(line) ?? []), e]);
+  };
+  for (const [item, location, draft, wanted, comes, open, decision] of cells.parts) {
+    const at = slot(item, location);
+    expect({ at, open, into: draft === 1 ? 'inTrays' : 'onTheWay', comes, wanted, decision });
+  }
+  for (const [item, , to, state, open, decision] of cells.transfers) {
+    if (open <= 0) continue;
+    const into = state === 'requested' ? 'inTrays' : 'onTheWay';
+    expect({ at: slot(item, to), open, into, comes: null, wanted: null, decision });
+  }
+  for (const [item, location, open, decision] of cells.trays)
+    expect({ at: slot(item, location), open, into: 'inTrays', comes: null, wanted: null, decision });
+
+  const found = new Map<number, PegLine[]>();
+  const perDemand = (at: number) => context.plans.policy(at).kind === 'per_demand';
+  for (const [item, from, to, state, asked, , line, transferId, held] of cells.transfers) {
+    if (state !== 'requested' || asked <= 0) continue;
+    const at = slot(item, from);
+    const own = bought.get(line) ?? [];
+    const supply = own.reduce((a, e) => a + e.open, 0);
+    const demand = { asked, held, supply };
+    const { unfilled, pegged, rest } = balancePeg(demand);
+    // What its own supply goes beyond the line is for everybody.
+    let left = pegged;
+    for (const e of own) {
+      const promised = Math.min(left, e.open);
+      left -= promised;
+      if (e.open > promised) count({ ...e, open: e.open - promised });
+    }
+    bought.delete(line);
+    if (!perDemand(at) && supply === 0) {
+      // What is only asked for is demand where it is asked for, like a suggestion that nobody has decided.
+      add(arrays.asked, at, unfilled);
+      continue;
+    }
+    if (!perDemand(at)) add(arrays.asked, at, rest);
+    const sender = arrays.suppliedBy[at] as number;
+    const open = perDemand(at) ? rest : 0;
+    if (sender > 0) add(arrays.asked, at - (at % g.width) + sender - 1, open);
+    const cut = held + supply < Math.min(asked, decided.get(line) ?? 0);
+    const peg: PegLine = { ...demand, line, transferId, toLocationId: to, pegged, rest: open, cut };
+    found.set(at, [...(found.get(at) ?? []), peg]);
+  }
+  // Bought for a line that nobody asks for any more.
+  for (const own of bought.values()) for (const e of own) count(e);
+  return found;
+}
+
+/** Puts what is expected into the arrays. */
+function counter(g: Ground, context: Context, decisions: readonly DecisionCells[]): (e: Expected) => void {
+  const { arrays, locationIds, width, today, slot } = g;
+  const { plans, delivers, sourceIds, due, beginsAt } = context;
+  const horizons = new Map<string, string>();
+  const calendarOf = (at: number): { key: string; calendar: SupplyCalendar } | null => {
+    const sent = (arrays.suppliedBy[at] as number) > 0;
+    const locationId = locationIds[at % width] as number;
+    const d = delivers.get(sourceIds[at] as number);
+    if (!sent && !d) return null;
+    const key = sent ? `s${locationId}` : `${d?.supplierId}/${d?.stated.days}${d?.stated.kind}/${locationId}`;
+    const calendar = plans.calendar(at);
+    return calendar && { key, calendar: settled(calendar) };
+  };
+  const horizonAt = (at: number): string | null => {
+    const c = calendarOf(at);
+    if (!c) return null;
+    const had = horizons.get(c.key) ?? horizonOf(c.calendar, today);
+    horizons.set(c.key, had);
+    return had;
+  };
+  const reaches = new Map<string, string>();
+
+  // What is dated of slots that are looked at day by day. Supply that is here before a new order could be counts at once:
+  // a shortage before that day is nothing an order could mend.
+  const flows = new Map<number, { receipts: Flow[]; arrival: number }>();
+  for (const [at, plan] of plans.dated) {
+    const calendar = plans.calendar(at);
+    const arrival = calendar ? daysBetween(today, arrivesIfOrdered(calendar, today)) : 0;
+    const horizon = horizonAt(at);
+    const receipts: Flow[] = [];
+    flows.set(at, { receipts, arrival });
+    arrays.dated.set(at, {
+      plan,
+      receipts,
+      orders: [],
+      horizonDay: horizon === null ? 30 : Math.max(0, daysBetween(today, horizon)),
+    });
+    // Every day may be the first that falls below.
+    due(at, addDays(today, 1));
+  }
+  const lastDecisions = new Map(decisions.map((d) => [d[0], d[1]]));
+  const decidedAt = new Map(decisions.map(([, , item, location, when]) => [slot(item, location), when]));
+  for (const at of plans.periodic) {
+    const calendar = plans.calendar(at);
+    if (!calendar) continue;
+    const opened = rollTo(calendar.slots, today, 'backward');
+    due(at, slotAfter(calendar, today));
+    const when = decidedAt.get(at);
+    if (when === undefined) continue;
+    if (Date.parse(`${when.replace(' ', 'T')}Z`) >= beginsAt(opened)) arrays.decidedInWindow[at] = 1;
+  }
+  return ({ at, open, into, comes, wanted, decision }) => {
+    const dated = flows.get(at);
+    if (dated) {
+      const day = comes === null ? dated.arrival : daysBetween(today, comes);
+      dated.receipts.push({ day: day <= dated.arrival ? 0 : day, quantity: open });
+    }
+    const horizon = wanted === null ? null : horizonAt(at);
+    if (horizon !== null && wanted !== null && wanted > horizon) {
+      const c = calendarOf(at) as { key: string; calendar: SupplyCalendar };
+      const key = `${wanted}/${c.key}`;
+      const day = reaches.get(key) ?? horizonReaches(c.calendar, today, wanted);
+      reaches.set(key, day);
+      due(at, day);
+      return;
+    }
+    arrays[into][at] = (arrays[into][at] as number) + open;
+    const shortage = decision === null ? undefined : lastDecisions.get(decision);
+    if (shortage === undefined) return;
+    arrays.decidedShortage[at] = shortage;
+    arrays.decidedOpen[at] = (arrays.decidedOpen[at] as number) + open;
+  };
+}
