@@ -154,6 +154,75 @@ test('serial numbers: each once; where it lies; a reversed receipt takes its own
   expect(Object.keys(await left(e.itemId)).map((k) => k.split('@')[0])).toEqual(['S5']);
 });
 
+test('each serial number leaves at what it cost itself, wherever it lies; the value of the place is that of what is left', async () => {
+  const e = await expected('serial');
+  await empty(e);
+  const bring = (serials: string, price: string, quantity: string) =>
+    receiveGoods(
+      books.deps,
+      mira,
+      req({
+        ...{ orderId: e.orderId, locationId: e.locationId, deliveryNote: '', businessDate: '', counted: [] },
+        unordered: [{ itemId: e.itemId, quantity, price, freeOfCharge: false, lots: serials }],
+      }),
+    );
+  const value = async (place: number) =>
+    (
+      await books.rows<{ v: number }>('SELECT value_minor AS v FROM level WHERE item_id = ? AND location_id = ?', [
+        e.itemId,
+        place,
+      ])
+    )[0]?.v ?? 0;
+  must(await bring('K1 K2', '500', '2'));
+  must(await bring('K3', '300', '1'));
+  const at = e.locationId;
+  const whole = await value(at);
+  const cost = async (code: string) =>
+    (await books.one<{ c: number }>('SELECT cost_minor AS c FROM lot WHERE item_id = ? AND code = ?', [e.itemId, code]))
+      .c;
+  const [k1, k2, k3] = [await cost('K1'), await cost('K2'), await cost('K3')];
+  expect(k1 + k2 + k3).toBe(whole);
+  expect(Math.round((k1 / k3) * 100)).toBe(167);
+  const seen = must(await readLots(books.deps, mira, { search: 'K3', itemId: e.itemId, locationId: null }));
+  expect(seen.lots[0]?.cost).toBe(k3);
+  // Who may not see prices does not see this one.
+  const shop = must(await readLots(books.deps, jun, { search: 'K3', itemId: e.itemId, locationId: null }));
+  expect(shop.lots[0]?.cost ?? null).toBeNull();
+  // The average would be a third of the whole.
+  must(await sell(e, '1', { lots: 'K3' }));
+  expect(await value(at)).toBe(k1 + k2);
+  // On a transfer it takes its own value along, and leaves the other place with it.
+  must(await bring('K4', '120', '1'));
+  const k4 = await cost('K4');
+  const to = at === 4 ? 3 : 4;
+  const lines = [{ itemId: e.itemId, quantity: '1' }];
+  const { transferId } = must(
+    await shipTransfer(books.deps, mira, req({ fromLocationId: at, toLocationId: to, lines })),
+  );
+  expect(await value(at)).toBe(k2 + k4);
+  const came = [{ lineNo: 1, received: '1', lost: '', reason: '' }];
+  const before = await value(to);
+  must(await receiveTransfer(books.deps, mira, req({ transferId, lines: came })));
+  expect((await value(to)) - before).toBe(k1);
+  // Two lines of one sale: what is named on one is taken by no other, and not twice.
+  const two = (lots: readonly string[]) =>
+    sellGoods(
+      books.deps,
+      mira,
+      req({
+        ...{ locationId: at, businessDate: '' },
+        lines: lots.map((l) => ({ itemId: e.itemId, quantity: '1', allocationId: null, ...(l ? { lots: l } : {}) })),
+      }),
+    );
+  expect(fault(await two(['K2', 'K2']))).toMatchObject({
+    ...{ kind: 'invalid_field', field: 'lines.1' },
+    fault: { kind: 'lot_not_there', text: 'K2' },
+  });
+  must(await two(['', 'K2']));
+  expect(await left(e.itemId)).toEqual({ [`K1@${to}`]: 1 });
+  expect(await value(at)).toBe(0);
+});
+
 test('goods that were sold before they were booked in were of the lot that came; places see their own', async () => {
   const e = await expected('lot');
   await empty(e);

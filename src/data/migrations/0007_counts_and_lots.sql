@@ -135,12 +135,13 @@ CREATE TABLE alert (
   FOREIGN KEY (user_id) REFERENCES app_user (id)
 );
 
--- A lot or a serial number of an item. Without a best-before date lots are dye lots, which are not mixed on a line.
+-- A lot or a serial number of an item; a serial number has the cost it came with. Without a best-before date lots are dye lots, which are not mixed on a line.
 CREATE TABLE lot (
   id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
   item_id INT UNSIGNED NOT NULL,
   code VARCHAR(60) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin NOT NULL,
   best_before DATE NULL,
+  cost_minor BIGINT NULL,
   made_at DATETIME(3) NOT NULL,
   UNIQUE KEY lot_code (item_id, code),
   KEY lot_search (code),

@@ -8,6 +8,8 @@ export type LotStockRow = {
   readonly locationId: number;
   readonly quantity: string;
   readonly bestBefore: string | null;
+  /** Of a serial number, where it is known. */
+  readonly cost: number | null;
 };
 
 /** Which of these items are kept by lot or serial number. */
@@ -24,7 +26,8 @@ export const readTracked = async (tx: Tx, itemIds: readonly number[]) =>
 /** What is left of the lots of an item at a place, locked. */
 export const lockLotStock = (tx: Tx, { itemId, locationId }: Pair) =>
   tx.rows<LotStockRow>(
-    `SELECT l.lot_id AS lotId, k.code, k.item_id AS itemId, l.location_id AS locationId, l.quantity, k.best_before AS bestBefore
+    `SELECT l.lot_id AS lotId, k.code, k.item_id AS itemId, l.location_id AS locationId, l.quantity, k.best_before AS bestBefore,
+            k.cost_minor AS cost
        FROM lot k JOIN lot_level l ON l.lot_id = k.id AND l.location_id = :locationId AND l.quantity > 0
       WHERE k.item_id = :itemId ORDER BY l.lot_id FOR UPDATE`,
     { itemId, locationId },
@@ -87,6 +90,14 @@ export async function ensureLots(
   return new Map(rows.map((r) => [r.code, r.id]));
 }
 
+/** What serial numbers cost when they came. */
+export async function setLotCosts(
+  tx: Tx,
+  costs: readonly { readonly lotId: number; readonly cost: number }[],
+): Promise<void> {
+  for (const c of costs) await tx.run('UPDATE lot SET cost_minor = :cost WHERE id = :lotId', c);
+}
+
 /** Which of these serial numbers of an item lie somewhere already. */
 export async function serialsThere(tx: Tx, itemId: number, codes: readonly string[]): Promise<string[]> {
   const some = list('code', codes);
@@ -104,6 +115,7 @@ export type LotLine = {
   readonly lotId: number;
   readonly code: string;
   readonly bestBefore: string | null;
+  readonly cost: number | null;
   readonly madeAt: string;
   readonly itemId: number;
   readonly itemNumber: string;
@@ -130,7 +142,7 @@ export function findLots(
   const at = atLocations('l.location_id', f.locationIds);
   const words = f.search.trim();
   return tx.rows<LotLine>(
-    `SELECT k.id AS lotId, k.code, k.best_before AS bestBefore, k.made_at AS madeAt, i.id AS itemId, i.number AS itemNumber,
+    `SELECT k.id AS lotId, k.code, k.best_before AS bestBefore, k.cost_minor AS cost, k.made_at AS madeAt, i.id AS itemId, i.number AS itemNumber,
             i.name AS itemName, i.unit_name AS unit, i.tracking, l.location_id AS locationId, p.name AS location,
             COALESCE(l.quantity, 0) AS quantity
        FROM lot k JOIN item i ON i.id = k.item_id

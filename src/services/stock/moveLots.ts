@@ -1,26 +1,70 @@
-import { type LotStock, type Taken, takeFromLots } from '@/core/lots';
+import type { LevelValue } from '@/core/ledger';
+import { costOfSerials, costPerSerial, type LotStock, type Taken, takeFromLots } from '@/core/lots';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import type { Pair } from '@/data/repositories/levels';
-import { lockLotStock, moveLotLevels, readLotsOfLine, readTracked } from '@/data/repositories/lots';
+import { lockLotStock, moveLotLevels, readLotsOfLine, setLotCosts } from '@/data/repositories/lots';
 import type { Tx } from '@/data/sql';
 import type { StockChange } from './stockChange';
 
+/** Which items are kept by lot or by serial number. */
+export type Tracked = ReadonlyMap<number, 'lot' | 'serial'>;
 export type PostedChange = { readonly change: StockChange; readonly posting: number; readonly onHandBefore: Quantity };
 
 /** Which lots the movements are of, for items that are kept by lot or serial number. What comes in has the lots that were
  *  said; what goes out takes those that were named, or its own: those of its receipt when that is reversed, those of its transfer on the road, else
  *  the oldest, or one dye lot. What comes in by a transfer is of the lots that went out with it. The rest is known by none. */
-export async function moveLots(tx: Tx, posted: readonly PostedChange[]): Promise<void> {
-  const tracked = await readTracked(tx, [...new Set(posted.map((p) => p.change.itemId))]);
+export async function moveLots(tx: Tx, tracked: Tracked, posted: readonly PostedChange[]): Promise<void> {
   if (tracked.size === 0) return;
   const own = posted.filter((p) => tracked.has(p.change.itemId) && p.change.quantity !== 0);
   const gone = new Map<string, Taken[]>();
-  for (const p of own.filter((x) => x.change.quantity < 0)) {
+  // What was named goes first, so that nothing else takes it.
+  const out = own.filter((x) => x.change.quantity < 0);
+  for (const p of [...out.filter((x) => x.change.lots), ...out.filter((x) => !x.change.lots)]) {
     const taken = await takenBy(tx, p);
     gone.set(lineKey(p.change), [...(gone.get(lineKey(p.change)) ?? []), ...taken]);
     await note(tx, p, taken, -1);
   }
-  for (const p of own.filter((x) => x.change.quantity > 0)) await note(tx, p, await comingIn(tx, p, gone), 1);
+  for (const p of own.filter((x) => x.change.quantity > 0)) {
+    await note(tx, p, await comingIn(tx, p, gone), 1);
+    if (tracked.get(p.change.itemId) === 'serial') await noteCosts(tx, p.change);
+  }
+}
+
+/** Serial numbers that come with a value keep it as their own cost. */
+async function noteCosts(tx: Tx, { lots, value, quantity }: StockChange): Promise<void> {
+  if (!lots || value === null) return;
+  const costs = costPerSerial(
+    value,
+    quantity,
+    lots.map((l) => l.quantity),
+  );
+  await setLotCosts(
+    tx,
+    lots.flatMap((l, i) => (l.lotId === null ? [] : [{ lotId: l.lotId, cost: costs[i] as number }])),
+  );
+}
+
+/** Which serial numbers a change takes, and what they cost; cost null = at moving average. `before`: those that earlier changes
+ *  of the same posting have taken; `named`: those that some change of it names, which no other takes. */
+export async function serialsOut(
+  tx: Tx,
+  change: StockChange,
+  level: LevelValue,
+  before: readonly Taken[],
+  named: ReadonlySet<number | null>,
+): Promise<{ readonly taken: readonly Taken[]; readonly cost: number | null }> {
+  const gone = new Set(before.map((t) => t.lotId));
+  const there = (await lockLotStock(tx, change)).filter((l) => !gone.has(l.lotId));
+  const serials = there.map((l) => ({ lotId: l.lotId, quantity: fromDecimal(l.quantity), cost: l.cost }));
+  const unknown = Math.max(0, level.quantity - serials.reduce((a, s) => a + s.quantity, 0));
+  const all = [
+    { lotId: null, quantity: unknown, bestBefore: null },
+    ...serials
+      .filter((s) => !named.has(s.lotId))
+      .map((s) => ({ lotId: s.lotId, quantity: s.quantity, bestBefore: null })),
+  ];
+  const taken = change.lots ?? takeFromLots(all, -change.quantity);
+  return { taken, cost: costOfSerials(level, serials, taken) };
 }
 
 /** What there is of an item at a place by lot, locked: the lots, and before them what is known by none. */

@@ -8,6 +8,7 @@ import {
   removeAtValue,
   replayByDate,
 } from '@/core/ledger';
+import type { Taken } from '@/core/lots';
 import { checked, fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { holdBooksClosedTo } from '@/data/repositories/company';
@@ -21,10 +22,11 @@ import {
   readPostingsSince,
   updateLevel,
 } from '@/data/repositories/levels';
+import { readTracked } from '@/data/repositories/lots';
 import { markDirty } from '@/data/repositories/planning';
 import type { SqlValue, Tx } from '@/data/sql';
 import { groupBy, pairKey } from '../grouping';
-import { moveLots, type PostedChange } from './moveLots';
+import { moveLots, type PostedChange, serialsOut, type Tracked } from './moveLots';
 import type { StockChange } from './stockChange';
 
 export type { StockChange };
@@ -52,6 +54,7 @@ export async function postMovements(
   const rows: SqlValue[][] = [];
   const posted = new Map<StockChange, Posted>();
   const moved: PostedChange[] = [];
+  const tracked: Tracked = await readTracked(tx, [...new Set(changes.map((c) => c.itemId))]);
   for (const row of await lockLevels(tx, pairs)) {
     const here: Here = {
       level: { quantity: fromDecimal(row.onHand), value: row.value },
@@ -67,14 +70,25 @@ export async function postMovements(
       const moved = [toDecimal(quantity), '0', '0', p.valueChange, p.variance];
       rows.push([c.itemId, c.locationId, here.posting, c.kind, c.businessDate, ...moved, kind, id, line, userId, now]);
     };
-    for (const c of byPair.get(pairKey(row.itemId, row.locationId)) ?? []) {
-      const result = await post(tx, here, c);
-      moved.push({ change: c, posting: here.posting + 1, onHandBefore: here.level.quantity });
+    const serial = tracked.get(row.itemId) === 'serial';
+    const taken: Taken[] = [];
+    const own = byPair.get(pairKey(row.itemId, row.locationId)) ?? [];
+    const named = new Set(own.flatMap((c) => c.lots?.map((l) => l.lotId) ?? []));
+    for (const c of own) {
+      // A serial number goes out at its own cost.
+      const out =
+        serial && c.quantity < 0 && c.value === null ? await serialsOut(tx, c, here.level, taken, named) : null;
+      if (out) taken.push(...out.taken);
+      const value = out === null || out.cost === null ? c.value : -out.cost;
+      const result = await post(tx, here, { ...c, value });
+      const change = out ? { ...c, lots: out.taken } : c;
+      moved.push({ change, posting: here.posting + 1, onHandBefore: here.level.quantity });
       posted.set(c, { valueChange: result.valueChange, variance: result.variance });
       append(c, c.quantity, result);
       here.level = result.level;
       if (c.quantity > 0 && c.value !== null) here.lastCost = { quantity: c.quantity, value: c.value };
-      if (c.kind !== 'receipt' || c.businessDate >= today) continue;
+      // What left by serial number keeps its cost, whatever came later.
+      if (c.kind !== 'receipt' || c.businessDate >= today || serial) continue;
       const effect = await effectOf(tx, here, c, rows);
       if (effect.valueChange === 0 && effect.variance === 0) continue;
       append({ ...c, kind: 'cost_adjustment', businessDate: today }, 0, effect);
@@ -83,7 +97,7 @@ export async function postMovements(
     await updateLevel(tx, levelAfter(row, here));
   }
   await insertMovements(tx, rows);
-  await moveLots(tx, moved);
+  await moveLots(tx, tracked, moved);
   markDirty(tx, pairs);
   return ok(changes.map((c) => posted.get(c) as Posted));
 }

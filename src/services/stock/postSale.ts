@@ -135,6 +135,8 @@ async function namedLots(
   lines: Lines,
 ): Promise<Result<Map<number, { lotId: number; quantity: Quantity }[]>, Failure>> {
   const named = new Map<number, { lotId: number; quantity: Quantity }[]>();
+  // What lines before have named of a lot is not there for the next.
+  const used = new Map<number, Quantity>();
   const tracked = await readTracked(tx, [...new Set(lines.map((l) => l.itemId))]);
   for (const [i, l] of lines.entries()) {
     const tracking = tracked.get(l.itemId);
@@ -144,8 +146,11 @@ async function namedLots(
     if (!read.ok) return err(invalidField(`lines.${i}`, read.error));
     const there = await lockLotStock(tx, { itemId: l.itemId, locationId });
     const lots = read.value.map((e) => ({ ...e, lot: there.find((s) => s.code === e.code) }));
-    const missing = lots.find((e) => fromDecimal(e.lot?.quantity ?? '0') < e.quantity);
+    const missing = lots.find(
+      (e) => fromDecimal(e.lot?.quantity ?? '0') - (used.get(e.lot?.lotId ?? 0) ?? 0) < e.quantity,
+    );
     if (missing) return err(invalidField(`lines.${i}`, { kind: 'lot_not_there', text: missing.code }));
+    for (const e of lots) used.set(e.lot?.lotId ?? 0, (used.get(e.lot?.lotId ?? 0) ?? 0) + e.quantity);
     named.set(
       i,
       lots.map((e) => ({ lotId: e.lot?.lotId as number, quantity: e.quantity })),

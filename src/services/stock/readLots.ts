@@ -37,7 +37,7 @@ export async function readLots(deps: Deps, actor: Actor, asked: LotsAsked): Prom
   return readSnapshot(deps.pool, async (tx) => {
     const at = locationId === null ? actor.locations : [locationId];
     const rows = await findLots(tx, { search: asked.search, itemId: asked.itemId, locationIds: at }, MOST + 1);
-    const lots = [...groupBy(rows.slice(0, MOST), (r) => r.lotId).values()].map((own) => summaryOf(own));
+    const lots = [...groupBy(rows.slice(0, MOST), (r) => r.lotId).values()].map((own) => summaryOf(actor, own));
     const [first] = lots;
     return ok({
       ...{ lots, more: rows.length > MOST, today: todayOf(deps, await readCompany(tx)) },
@@ -47,15 +47,22 @@ export async function readLots(deps: Deps, actor: Actor, asked: LotsAsked): Prom
   });
 }
 
-function summaryOf(own: readonly LotLine[]): LotSummary {
+/** A lot with its places; what it cost only for those who may see prices. */
+function summaryOf(actor: Actor, own: readonly LotLine[]): LotSummary {
   const { locationId: _, location: __, quantity: ___, ...lot } = own[0] as LotLine;
+  const cost = may(actor, 'orders.read').ok ? lot.cost : null;
   const places = own.flatMap((l) =>
     l.location === null ? [] : [{ location: l.location, quantity: fromDecimal(l.quantity) }],
   );
-  return { ...lot, places, left: places.reduce((a, p) => a + p.quantity, 0) };
+  return { ...lot, cost, places, left: places.reduce((a, p) => a + p.quantity, 0) };
 }
 
-export type LotView = { readonly lot: LotSummary; readonly moves: readonly LotMove[]; readonly today: string };
+export type LotView = {
+  readonly lot: LotSummary;
+  readonly moves: readonly LotMove[];
+  readonly today: string;
+  readonly currency: string;
+};
 
 /** One lot or serial number with everything that happened to it at the person's places. Errors: forbidden, not_found. */
 export async function readLot(deps: Deps, actor: Actor, lotId: number): Promise<Result<LotView, Failure>> {
@@ -64,10 +71,10 @@ export async function readLot(deps: Deps, actor: Actor, lotId: number): Promise<
   return readSnapshot<Result<LotView, Failure>>(deps.pool, async (tx) => {
     const own = await findLots(tx, { search: '', itemId: null, locationIds: actor.locations, lotId }, 50);
     if (own.length === 0) return err({ kind: 'not_found', what: 'lot' });
+    const company = await readCompany(tx);
     return ok({
-      lot: summaryOf(own),
-      moves: await readLotMoves(tx, lotId, actor.locations),
-      today: todayOf(deps, await readCompany(tx)),
+      ...{ lot: summaryOf(actor, own), moves: await readLotMoves(tx, lotId, actor.locations) },
+      ...{ today: todayOf(deps, company), currency: company.currency },
     });
   });
 }

@@ -13,6 +13,6 @@ export type StockChange = Pair & {
   readonly document: MovementDocument;
   /** What a piece beyond the stock costs when nothing ever came in: a value for a quantity. */
   readonly lastCost?: LevelValue;
-  /** The lots it is of, as far as they are known; of what goes out, that were named. */
-  readonly lots?: readonly { readonly lotId: number; readonly quantity: Quantity }[];
+  /** The lots it is of, as far as they are known (null = none); of what goes out, that were named. */
+  readonly lots?: readonly { readonly lotId: number | null; readonly quantity: Quantity }[];
 };

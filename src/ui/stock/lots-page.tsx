@@ -105,7 +105,7 @@ function BestBefore({ lot, today, format }: { lot: LotSummary; today: string; fo
 
 /** One lot or serial number: where it lies, and everything that happened to it. */
 export function LotPage({ view, format }: { view: LotView; format: Format }) {
-  const { lot, moves, today } = view;
+  const { lot, moves, today, currency } = view;
   return (
     <WholeList>
       <ListBar title={lot.code} about={lot.tracking === 'serial' ? 'serial number' : 'lot'}>
@@ -127,6 +127,7 @@ export function LotPage({ view, format }: { view: LotView; format: Format }) {
             Best before <BestBefore lot={lot} today={today} format={format} />.
           </>
         )}
+        {lot.cost !== null && ` It cost ${format.money(lot.cost, currency)}, and leaves at that.`}
       </p>
       <table className="sheet mt-2">
         <thead>

@@ -110,7 +110,7 @@ describe('fast and slow', () => {
 
 describe('lots', () => {
   const lot = {
-    ...{ lotId: 4, code: 'D415', bestBefore: '2026-10-01', madeAt: '', itemId: 7, itemNumber: '10412-05' },
+    ...{ lotId: 4, code: 'D415', bestBefore: '2026-10-01', cost: null, madeAt: '', itemId: 7, itemNumber: '10412-05' },
     ...{ itemName: 'Fen merino', unit: 'ball', tracking: 'lot' as const, left: units(12) },
     places: [
       { location: 'Harbour Street', quantity: units(4) },
@@ -148,7 +148,9 @@ describe('lots', () => {
         who: 'Jun',
       },
     ];
-    const said = text(renderToStaticMarkup(<LotPage view={{ lot, moves, today: '2026-11-23' }} format={format} />));
+    const said = text(
+      renderToStaticMarkup(<LotPage view={{ lot, moves, today: '2026-11-23', currency: 'EUR' }} format={format} />),
+    );
     expect(said).toContain('20 Nov 2026 Old Mill sale S2611-0001 −2 –');
     expect(said).toContain('2 Nov 2026 Old Mill receipt R2611-0001 +10 Jun');
   });
