@@ -11,7 +11,9 @@ main(async () => {
   rmSync(folder, { recursive: true, force: true });
   const database = await new Database(folder).start();
   try {
-    const { code } = await runTs('scripts/benchmarks/index.ts', process.argv.slice(2), { env: database.env() });
+    const { code } = await runTs('scripts/benchmarks/index.ts', process.argv.slice(2), {
+      env: { ...database.env(), NODE_ENV: 'production' },
+    });
     return code;
   } finally {
     await database.stop();

@@ -26,7 +26,11 @@ export class Asking {
     const question = this.ask(sql, values);
     return async () => {
       const { rows, names } = await this.answerOf(question);
-      return rows.map((row) => Object.fromEntries(names.map((name, i) => [name, row[i]])) as T);
+      return rows.map((row) => {
+        const named: Record<string, unknown> = {};
+        for (let i = 0; i < names.length; i += 1) named[names[i] as string] = row[i];
+        return named as T;
+      });
     };
   }
 

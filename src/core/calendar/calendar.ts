@@ -11,8 +11,17 @@ export const isDate = (text: string): boolean =>
   new Date(toMs(text)).toISOString().slice(0, 10) === text;
 
 /** The business date of an instant in a time zone. @example businessDate(new Date('2026-11-22T23:30:00Z'), 'Europe/Berlin')  // '2026-11-23' */
-export const businessDate = (at: Date, timeZone: string): BusinessDate =>
-  new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(at);
+export const businessDate = (at: Date, timeZone: string): BusinessDate => dayFormat(timeZone).format(at);
+
+/** Formats are dear to make and asked for again and again; a company has one time zone. */
+const dayFormats = new Map<string, Intl.DateTimeFormat>();
+function dayFormat(timeZone: string): Intl.DateTimeFormat {
+  const had = dayFormats.get(timeZone);
+  if (had) return had;
+  const made = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
+  dayFormats.set(timeZone, made);
+  return made;
+}
 
 /** The instant at which a business date begins in a time zone. On the days clocks change it is the first instant of that date.
  *  @example startOfDay('2026-11-23', 'Europe/Berlin')  // 2026-11-22T23:00:00Z */

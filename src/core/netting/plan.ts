@@ -47,7 +47,8 @@ export type DatedPlan = {
   readonly keepSafety: boolean;
 };
 
-/** No need is ever raised by stock: no policy yet, values missing, per demand, phase-out, not carried. */
+/** No need is ever raised by stock: no policy yet, values missing, per demand (its lines are needs of their own), phase-out,
+ *  not carried. */
 export type NoPlan = { readonly rule: 'none' };
 export type Plan = LevelPlan | DatedPlan | NoPlan;
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { addDays } from '../calendar';
 import { units } from '../quantity';
 import {
   cellText,
@@ -116,6 +117,23 @@ describe('seasons', () => {
     expect(nextSeasonChange([fair], '2026-12-03')).toBe('2026-12-07');
     expect(nextSeasonChange([fair], '2026-12-07')).toBeNull();
     expect(nextSeasonChange([], TODAY)).toBeNull();
+  });
+
+  test('the same as looking day by day for a year, also over 29 February and New Year', () => {
+    const day = fc.integer({ min: 0, max: 1460 }).map((n) => addDays('2023-06-01', n));
+    const yearly = fc.record({ from: day, to: day }).map((s) => ({ ...s, everyYear: true, min: units(1), max: null }));
+    fc.assert(
+      fc.property(fc.array(yearly, { minLength: 1, maxLength: 3 }), day, (seasons, today) => {
+        const state = (on: string) => seasons.map((s) => inSeason(s, on)).join();
+        const ahead = Array.from({ length: 366 }, (_, n) => addDays(today, n + 1));
+        expect(nextSeasonChange(seasons, today)).toBe(ahead.find((d) => state(d) !== state(today)) ?? null);
+      }),
+      {
+        examples: [
+          [[{ from: '2024-02-29', to: '2024-02-29', everyYear: true, min: units(1), max: null }], '2026-05-01'],
+        ],
+      },
+    );
   });
 });
 

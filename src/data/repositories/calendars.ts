@@ -2,6 +2,8 @@ import { addDays, type BusinessDate, type SupplyCalendar, type WorkCalendar, wee
 import { type LeadTimeInUse, type LeadTimeRule, leadTimeInUse, type MeasuredLeadTime } from '@/core/leadtime';
 import { Asking } from '../asking';
 import type { Tx } from '../sql';
+import { askCompanyRules } from './companyRules';
+import { askPlaceDays, type PlaceDays } from './placeDays';
 
 type Stated = { readonly days: number; readonly kind: 'working' | 'calendar' };
 
@@ -22,12 +24,17 @@ const AHEAD_DAYS = 1200;
 const ALL_DAYS: WorkCalendar = { week: weekOf(127), holidays: new Set() };
 const MON_TO_FRI = 31;
 
-type SupplierDays = { readonly id: number; readonly orderDays: number; readonly cutOff: string | null };
-type PlaceDays = {
+/** When a supplier takes orders, and how long its deliveries took; n null = none has been measured. */
+type SupplierDays = {
   readonly id: number;
-  readonly receivingDays: number;
-  readonly vanDays: number;
-  readonly travelDays: number;
+  readonly orderDays: number;
+  readonly cutOff: string | null;
+  readonly n: number | null;
+  readonly mean: string;
+  readonly sd: string | null;
+  readonly median: string;
+  readonly p90: string;
+  readonly observed: string;
 };
 type Closed = {
   readonly supplierId: number | null;
@@ -35,41 +42,27 @@ type Closed = {
   readonly from: string;
   readonly to: string;
 };
-type Measured = {
-  readonly supplierId: number;
-  readonly n: number;
-  readonly mean: string;
-  readonly sd: string | null;
-  readonly median: string;
-  readonly p90: string;
-  readonly observed: string;
-};
-
 export const readCalendars = (tx: Tx, today: BusinessDate): Promise<Calendars> =>
   askCalendars(new Asking(tx, 'together'), today)();
 
 /** The same, asked for beside other things. */
-export function askCalendars(ask: Asking, today: BusinessDate): () => Promise<Calendars> {
+export function askCalendars(
+  ask: Asking,
+  today: BusinessDate,
+  rules = askCompanyRules(ask),
+  places = askPlaceDays(ask),
+): () => Promise<Calendars> {
   const suppliers = ask.rows<SupplierDays>(
-    "SELECT id, order_days AS orderDays, TIME_FORMAT(cut_off, '%H:%i') AS cutOff FROM supplier",
-  );
-  const places = ask.rows<PlaceDays>(
-    "SELECT id, receiving_days AS receivingDays, van_days AS vanDays, travel_days AS travelDays FROM location WHERE kind <> 'transit'",
+    `SELECT s.id, s.order_days AS orderDays, TIME_FORMAT(s.cut_off, '%H:%i') AS cutOff, m.n, m.mean_days AS mean,
+            m.sd_days AS sd, m.median_days AS median, m.p90_days AS p90, m.observed
+       FROM supplier s LEFT JOIN supplier_lead_time m ON m.supplier_id = s.id`,
   );
   const closed = ask.rows<Closed>(
     `SELECT supplier_id AS supplierId, location_id AS locationId, from_day AS \`from\`, to_day AS \`to\` FROM closed_days
       WHERE to_day >= ? AND from_day <= ?`,
     [today, addDays(today, AHEAD_DAYS)],
   );
-  const rule = ask.rows<LeadTimeRule>(
-    'SELECT lead_time_rule AS `use`, lead_time_least AS least, lead_time_empirical AS empirical FROM company WHERE id = 1',
-  );
-  const measured = ask.rows<Measured>(
-    `SELECT supplier_id AS supplierId, n, mean_days AS mean, sd_days AS sd, median_days AS median, p90_days AS p90, observed
-       FROM supplier_lead_time`,
-  );
-  return async () =>
-    calendarsOf(today, await suppliers(), await places(), await closed(), (await rule())[0], await measured());
+  return async () => calendarsOf(today, await suppliers(), await places(), await closed(), (await rules()).leadTime);
 }
 
 function calendarsOf(
@@ -77,8 +70,7 @@ function calendarsOf(
   supplierDays: readonly SupplierDays[],
   placeDays: readonly PlaceDays[],
   closed: readonly Closed[],
-  rule: LeadTimeRule | undefined,
-  leadTimes: readonly Measured[],
+  rule: LeadTimeRule,
 ): Calendars {
   const suppliers = new Map(supplierDays.map((s) => [s.id, s]));
   const places = new Map(placeDays.map((l) => [l.id, l]));
@@ -102,10 +94,9 @@ function calendarsOf(
     receiving.set(id, made);
     return made;
   };
-  const rows = new Map(leadTimes.map((r) => [r.supplierId, r]));
   const measuredOf = (supplierId: number): MeasuredLeadTime | null => {
-    const r = rows.get(supplierId);
-    return r
+    const r = suppliers.get(supplierId);
+    return r && r.n !== null
       ? {
           n: r.n,
           mean: Number(r.mean),
@@ -153,7 +144,7 @@ function calendarsOf(
       const had = measured.get(supplierId);
       const own = had === undefined ? measuredOf(supplierId) : had;
       measured.set(supplierId, own);
-      return leadTimeInUse(stated, own, rule ?? { use: 'stated', least: 5, empirical: 20 });
+      return leadTimeInUse(stated, own, rule);
     },
     travelDays: (id) => places.get(id)?.travelDays ?? 1,
   };

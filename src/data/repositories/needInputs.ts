@@ -4,10 +4,12 @@ import { roundings } from '@/core/netting';
 import { Asking } from '../asking';
 import type { Tx } from '../sql';
 import { askCalendars, type Calendars } from './calendars';
+import { askCompanyRules } from './companyRules';
 import { askGround } from './needInputs/ground';
 import { askSlotPlans, type InsteadOf, type SlotPlans } from './needInputs/plans';
 import { askSlotSources } from './needInputs/sources';
 import { askSupply, type PegLine } from './needInputs/supply';
+import { askPlaceDays } from './placeDays';
 
 export type { PegLine };
 
@@ -30,23 +32,23 @@ export type NeedInputs = Pick<SlotPlans, 'policy' | 'levels' | 'plan' | 'figures
 
 /** Reads everything a need run depends on, into typed arrays. With item ids, only for those items (all their locations), in
  *  one message to the database; with null, for the whole catalogue, one table after the other. One set of SELECTs serves
- *  both, so the two can't disagree. `instead`: settings as they would be. */
+ *  both, so the two can't disagree. `instead`: settings as they would be. `ask`: what else is to go in that message. */
 export async function readNeedInputs(
   tx: Tx,
   only: readonly number[] | null,
   today: string,
   instead: InsteadOf = new Map(),
+  ask = new Asking(tx, only === null ? 'in_turn' : 'together'),
 ): Promise<NeedInputs> {
-  const ask = new Asking(tx, only === null ? 'in_turn' : 'together');
+  const [rules, places] = [askCompanyRules(ask), askPlaceDays(ask)];
   const asked = {
-    company: ask.arrays<[timeZone: string]>('SELECT time_zone FROM company WHERE id = 1'),
-    calendars: askCalendars(ask, today),
-    ground: askGround(ask, only, today),
+    calendars: askCalendars(ask, today, rules, places),
+    ground: askGround(ask, only, today, places),
     sources: askSlotSources(ask, only),
-    plans: askSlotPlans(ask, only),
+    plans: askSlotPlans(ask, only, rules),
     supply: askSupply(ask, only),
   };
-  const timeZone = (await asked.company())[0]?.[0] ?? 'UTC';
+  const { timeZone } = await rules();
   const calendars = await asked.calendars();
   const g = await asked.ground();
   const { sourceIds, ...sources } = await asked.sources(g);

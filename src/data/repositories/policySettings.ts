@@ -2,6 +2,7 @@ import { emptySetting, type PolicyLevel, type PolicySetting, type Season } from 
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { Asking } from '../asking';
 import type { Tx } from '../sql';
+import { askCompanyRules, type CompanyRules } from './companyRules';
 
 const columns = `kind, min_quantity AS min, max_quantity AS max, fixed_quantity AS fixed, cover_days AS coverDays,
   safety_quantity AS safety, window_days AS windowDays, use_stock AS useStock, keep_safety AS keepSafety,
@@ -44,7 +45,6 @@ const toSetting = (r: Raw, seasons: readonly Season[] = []): PolicySetting => ({
 /** What holds for all items: the company's levels per category, nearest first, the company's own last. */
 export type WiderLevels = (categoryId: number) => readonly PolicyLevel[];
 
-type CompanyRules = { readonly trigger: PolicySetting['trigger']; readonly refill: PolicySetting['refill'] };
 type DefaultRow = Raw & { categoryId: number | null };
 type Parent = { readonly id: number; readonly parentId: number | null };
 
@@ -52,17 +52,14 @@ type Parent = { readonly id: number; readonly parentId: number | null };
 export const readWiderLevels = (tx: Tx): Promise<WiderLevels> => askWiderLevels(new Asking(tx, 'together'))();
 
 /** The same, asked for beside other things. */
-export function askWiderLevels(ask: Asking): () => Promise<WiderLevels> {
-  const company = ask.rows<CompanyRules>(
-    'SELECT trigger_rule AS `trigger`, refill_rule AS refill FROM company WHERE id = 1',
-  );
+export function askWiderLevels(ask: Asking, rules = askCompanyRules(ask)): () => Promise<WiderLevels> {
   const rows = ask.rows<DefaultRow>(`SELECT category_id AS categoryId, ${columns} FROM policy_default`);
   const categories = ask.rows<Parent>('SELECT id, parent_id AS parentId FROM category');
-  return async () => widerOf((await company())[0], await rows(), await categories());
+  return async () => widerOf(await rules(), await rows(), await categories());
 }
 
 function widerOf(
-  company: CompanyRules | undefined,
+  { trigger, refill }: CompanyRules,
   rows: readonly DefaultRow[],
   categories: readonly Parent[],
 ): WiderLevels {
@@ -70,7 +67,7 @@ function widerOf(
   const parents = new Map(categories.map((c) => [c.id, c.parentId]));
   const last: PolicyLevel = {
     origin: 'company',
-    setting: { ...(own.get(null) ?? emptySetting), trigger: company?.trigger ?? null, refill: company?.refill ?? null },
+    setting: { ...(own.get(null) ?? emptySetting), trigger, refill },
   };
   const known = new Map<number, readonly PolicyLevel[]>();
   return (categoryId) => {

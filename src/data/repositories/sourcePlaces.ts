@@ -28,6 +28,26 @@ export function askSourcePlaces(ask: Asking, only: readonly number[] | null): ()
        FROM source_place x JOIN source s ON s.id = x.source_id WHERE TRUE ${of}`,
     values,
   );
+  const shares = ask.arrays<[number]>(
+    `SELECT s.id FROM source s WHERE s.share_percent IS NOT NULL ${of} LIMIT 1`,
+    values,
+  );
+  return async () => {
+    const placed = new Map<number, Map<number, PlaceTerms>>();
+    for (const { sourceId, locationId, preference, share } of await rows()) {
+      const own = placed.get(sourceId) ?? new Map<number, PlaceTerms>();
+      own.set(locationId, { preference, share: share === null ? null : Number(share) });
+      placed.set(sourceId, own);
+    }
+    return { placed, bought: anyShared(await shares(), placed) ? await boughtOf(ask, of, values) : new Map() };
+  };
+}
+
+const anyShared = (shares: readonly unknown[], placed: ReadonlyMap<number, ReadonlyMap<number, PlaceTerms>>): boolean =>
+  shares.length > 0 || [...placed.values()].some((terms) => [...terms.values()].some((t) => t.share !== null));
+
+/** What was bought of sources that have a share; asked only where there are any. */
+async function boughtOf(ask: Asking, of: string, values: readonly (readonly number[])[]): Promise<Map<string, number>> {
   const shared = `(s.share_percent IS NOT NULL OR EXISTS (SELECT 1 FROM source_place x WHERE x.source_id = s.id AND x.share_percent IS NOT NULL))`;
   const sums = ask.rows<BoughtRow>(
     `SELECT y.sourceId, y.locationId, SUM(y.q) AS q FROM (
@@ -40,15 +60,7 @@ export function askSourcePlaces(ask: Asking, only: readonly number[] | null): ()
         WHERE ${shared} AND t.state = 'in_tray' ${of}) y GROUP BY y.sourceId, y.locationId`,
     [...values, ...values],
   );
-  return async () => {
-    const placed = new Map<number, Map<number, PlaceTerms>>();
-    for (const { sourceId, locationId, preference, share } of await rows()) {
-      const own = placed.get(sourceId) ?? new Map<number, PlaceTerms>();
-      own.set(locationId, { preference, share: share === null ? null : Number(share) });
-      placed.set(sourceId, own);
-    }
-    return { placed, bought: new Map((await sums()).map((r) => [`${r.sourceId}/${r.locationId}`, fromDecimal(r.q)])) };
-  };
+  return new Map((await sums()).map((r) => [`${r.sourceId}/${r.locationId}`, fromDecimal(r.q)]));
 }
 
 /** A source as it stands for a place. */

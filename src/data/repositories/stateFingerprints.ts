@@ -1,3 +1,4 @@
+import { Asking } from '../asking';
 import type { Tx } from '../sql';
 
 /** Digest over the stored states of one item (its fingerprints, XOR), and how many there are. */
@@ -15,9 +16,14 @@ export async function readItemDigests(tx: Tx, only: readonly number[] | null = n
 
 /** Stored fingerprints of these items' pairs, by `item/location`. */
 export async function readStateFingerprints(tx: Tx, itemIds: readonly number[]): Promise<Map<string, number>> {
-  if (itemIds.length === 0) return new Map();
-  const rows = (await tx.arrays(
-    `SELECT item_id, location_id, fingerprint FROM item_location_state WHERE item_id IN (${itemIds.map(Number).join(',')})`,
-  )) as [number, number, number][];
-  return new Map(rows.map(([item, location, fingerprint]) => [`${item}/${location}`, fingerprint]));
+  return itemIds.length === 0 ? new Map() : askStateFingerprints(new Asking(tx, 'together'), itemIds)();
+}
+
+/** The same, asked for beside other things. */
+export function askStateFingerprints(ask: Asking, itemIds: readonly number[]): () => Promise<Map<string, number>> {
+  const rows = ask.arrays<[item: number, location: number, fingerprint: number]>(
+    'SELECT item_id, location_id, fingerprint FROM item_location_state WHERE item_id IN (?)',
+    [itemIds],
+  );
+  return async () => new Map((await rows()).map(([item, location, print]) => [`${item}/${location}`, print]));
 }

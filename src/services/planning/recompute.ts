@@ -2,6 +2,7 @@ import type { BusinessDate } from '@/core/calendar';
 import { itemDigest, type NeedRunOutput, needRun, needStates, roundOrder, stateFingerprints } from '@/core/netting';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
+import { Asking } from '@/data/asking';
 import { deleteOldAlerts } from '@/data/repositories/alerts';
 import { deleteOldKeys } from '@/data/repositories/bookkeeping';
 import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
@@ -24,7 +25,7 @@ import {
   upsertNeeds,
   upsertStates,
 } from '@/data/repositories/planning';
-import { readItemDigests, readStateFingerprints } from '@/data/repositories/stateFingerprints';
+import { askStateFingerprints, readItemDigests, readStateFingerprints } from '@/data/repositories/stateFingerprints';
 import { deleteOldUndoSteps } from '@/data/repositories/undo';
 import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
@@ -79,7 +80,9 @@ async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Pro
     if (pairs.length === 0) return ok(nothing);
     const company = await readCompany(tx);
     const itemIds = [...new Set(pairs.map((p) => p.itemId))];
-    const inputs = await readNeedInputs(tx, itemIds, todayOf(deps, company));
+    const ask = new Asking(tx, 'together');
+    const prints = askStateFingerprints(ask, itemIds);
+    const inputs = await readNeedInputs(tx, itemIds, todayOf(deps, company), new Map(), ask);
     const run = runOf(inputs);
     const states = statesOf(inputs, run, pairs);
     const changes = changedNeeds(
@@ -88,7 +91,7 @@ async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Pro
       now,
     );
     // A mark often changes nothing: what is stored already is not written again.
-    const stored = await readStateFingerprints(tx, itemIds);
+    const stored = await prints();
     await upsertStates(
       tx,
       states.filter((s) => stored.get(`${s.itemId}/${s.locationId}`) !== s.fingerprint),

@@ -14,7 +14,8 @@ export const kindSentences: Readonly<Record<PolicyKind | 'none', string>> = {
   days_of_cover: 'Minimum and maximum follow demand: enough for the lead time, and so many days more.',
   lot_for_lot:
     'Look ahead day by day; where stock would fall below its safety stock, order a window of demand at once.',
-  per_demand: 'Nothing is kept: each demand that stock does not cover is ordered by itself, exactly.',
+  per_demand:
+    'Nothing is kept: each line that another place asks for is bought by itself, exactly, and promised to it when it comes.',
   phase_out: 'Nothing is bought any more; what is left is sold.',
   not_carried: 'Not carried here: no need is ever raised.',
   none: 'No policy yet: choose one, or enter a minimum, and a maximum to refill to.',

@@ -2,6 +2,7 @@ import type { BusinessDate } from '@/core/calendar';
 import { emptyNeedRunInput, type NeedRunInput } from '@/core/netting';
 import { MICRO } from '@/core/quantity';
 import type { Asking } from '../../asking';
+import type { PlaceDays } from '../placeDays';
 
 /** Slots and what everything else is written into: slot = index of item × number of locations + index of location. */
 export type Ground = {
@@ -28,7 +29,6 @@ export type Ground = {
 
 export const micro = (column: string) => `CAST((${column}) * 1000000 AS SIGNED)`;
 
-type PlaceCells = [id: number, closed: number, suppliedBy: number | null];
 type ItemCells = [id: number, refilled: number, categoryId: number, saleDecimals: number, sendPackId: number | null];
 type LevelCells = [itemId: number, locationId: number, onHand: number, blocked: number, allocated: number];
 type RateCells = [itemId: number, locationId: number, perDay: number, sd: number];
@@ -40,11 +40,13 @@ export const among =
     only === null ? '' : `${and} ${column} IN (${only.map(Number).join(',')})`;
 
 /** Items, places, levels and use per day. */
-export function askGround(ask: Asking, only: readonly number[] | null, today: BusinessDate): () => Promise<Ground> {
+export function askGround(
+  ask: Asking,
+  only: readonly number[] | null,
+  today: BusinessDate,
+  places: () => Promise<PlaceDays[]>,
+): () => Promise<Ground> {
   const where = among(only);
-  const places = ask.arrays<PlaceCells>(
-    "SELECT id, status = 'closed', supplied_by_id FROM location WHERE kind <> 'transit' ORDER BY sort_order, id",
-  );
   const items = ask.arrays<ItemCells>(
     `SELECT id, status = 'active' AND stock_kept = 1, category_id, sale_decimals, usual_send_pack_id
        FROM item ${where('id')} ORDER BY id`,
@@ -60,7 +62,7 @@ export function askGround(ask: Asking, only: readonly number[] | null, today: Bu
 
 async function groundOf(
   asked: {
-    readonly places: () => Promise<PlaceCells[]>;
+    readonly places: () => Promise<PlaceDays[]>;
     readonly items: () => Promise<ItemCells[]>;
     readonly levels: () => Promise<LevelCells[]>;
     readonly rates: () => Promise<RateCells[]>;
@@ -69,7 +71,7 @@ async function groundOf(
   today: BusinessDate,
 ): Promise<Ground> {
   const places = await asked.places();
-  const locationIds = places.map((r) => r[0]);
+  const locationIds = places.map((r) => r.id);
   const items = await asked.items();
   const itemIds = items.map((r) => r[0]);
   const itemIndex = new Map(itemIds.map((id, i) => [id, i]));
@@ -104,7 +106,7 @@ async function groundOf(
     categoryIds: Uint32Array.from(items, (r) => r[2]),
     unitMicro: Float64Array.from(items, (r) => MICRO / 10 ** r[3]),
     sendPacks: Uint32Array.from(items, (r) => r[4] ?? 0),
-    closed: places.map((r) => r[1] === 1),
-    suppliedBy: places.map((r) => r[2] ?? 0),
+    closed: places.map((r) => r.closed === 1),
+    suppliedBy: places.map((r) => r.suppliedBy ?? 0),
   };
 }

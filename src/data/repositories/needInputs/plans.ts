@@ -14,8 +14,9 @@ import {
 } from '@/core/policy';
 import type { Asking } from '../../asking';
 import type { Calendars } from '../calendars';
+import type { CompanyRules } from '../companyRules';
 import { askItemSettings, askWiderLevels, scopeKey, type WiderLevels } from '../policySettings';
-import { among, type Ground, micro } from './ground';
+import { type Ground, micro } from './ground';
 import type { SourcesRead } from './sources';
 
 type PlainCells = [
@@ -50,16 +51,30 @@ export type InsteadOf = ReadonlyMap<string, PolicySetting | null>;
 export function askSlotPlans(
   ask: Asking,
   only: readonly number[] | null,
+  rules: () => Promise<CompanyRules>,
 ): (g: Ground, sources: SourcesRead, calendars: Calendars, instead: InsteadOf) => Promise<SlotPlans> {
-  const wider = askWiderLevels(ask);
+  const wider = askWiderLevels(ask, rules);
   const settings = askItemSettings(ask, only);
-  const rows = ask.arrays<PlainCells>(
-    `SELECT item_id, location_id, kind, ${micro('min_quantity')}, ${micro('max_quantity')}, trigger_rule, refill_rule
-       FROM policy ${among(only)('item_id')} ORDER BY item_id, scope`,
-  );
+  // Of everything, only settings that say more are read whole; of some items, all of them.
+  const rows =
+    only === null
+      ? ask.arrays<PlainCells>(
+          `SELECT item_id, location_id, kind, ${micro('min_quantity')}, ${micro('max_quantity')}, trigger_rule, refill_rule
+             FROM policy ORDER BY item_id, scope`,
+        )
+      : async () => plainCellsOf(await settings());
   return async (g, sources, calendars, instead) =>
     plansOf(g, sources, calendars, instead, await wider(), await settings(), await rows());
 }
+
+/** Rows as the database gives them, by item and place, that for everywhere first. */
+const plainCellsOf = (settings: ReadonlyMap<string, PolicySetting>): PlainCells[] =>
+  [...settings]
+    .map(([key, s]): PlainCells => {
+      const [itemId = 0, locationId = 0] = key.split('/').map(Number);
+      return [itemId, locationId || null, s.kind, s.min, s.max, s.trigger, s.refill];
+    })
+    .sort((a, b) => a[0] - b[0] || (a[1] ?? 0) - (b[1] ?? 0));
 
 function plansOf(
   g: Ground,
