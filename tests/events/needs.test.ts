@@ -285,7 +285,7 @@ async function differences(): Promise<unknown[]> {
               COALESCE(n.state, 'none') = s.need_state AND (n.state IS NULL OR n.state = 'none' OR
                 (n.shortage = s.shortage AND n.suggested = s.suggested AND n.source_id <=> s.source_id))
          FROM item_location_state s
-         LEFT JOIN need n ON n.item_id = s.item_id AND n.location_id = s.location_id AND n.peg_of = 'pair'
+         LEFT JOIN need n ON n.item_id = s.item_id AND n.location_id = s.location_id AND n.peg_of = 'pair' AND n.peg = 0
         ORDER BY s.item_id, s.location_id`,
     ),
   }));

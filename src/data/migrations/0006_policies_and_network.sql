@@ -138,7 +138,7 @@ ALTER TABLE need
   ADD COLUMN peg_of ENUM('pair','transfer_line') NOT NULL DEFAULT 'pair' AFTER location_id,
   DROP KEY need_identity,
   ADD UNIQUE KEY need_identity (item_id, location_id, peg_of, peg),
-  ADD KEY need_pegs (peg_of, peg);
+  ADD KEY need_pegs (peg, peg_of);
 
 -- A transfer is asked for by a place or decided by the buyer, approved in full or less, shipped, received.
 ALTER TABLE transfer

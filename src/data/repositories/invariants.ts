@@ -168,7 +168,7 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
   {
     name: 'needs agree with the state of their pair (unless marked for recomputation)',
     sql: `SELECT COUNT(*) AS n FROM item_location_state s
-            LEFT JOIN need n ON n.item_id = s.item_id AND n.location_id = s.location_id AND n.peg_of = 'pair'
+            LEFT JOIN need n ON n.item_id = s.item_id AND n.location_id = s.location_id AND n.peg_of = 'pair' AND n.peg = 0
             LEFT JOIN dirty_pair d ON d.item_id = s.item_id AND d.location_id = s.location_id
           WHERE d.item_id IS NULL AND (COALESCE(n.state, 'none') <> s.need_state OR (n.id IS NOT NULL AND n.suggested <> s.suggested))`,
   },

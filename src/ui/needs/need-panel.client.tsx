@@ -35,6 +35,8 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
               {need.boughtFor.transfer}
             </Link>
             : bought one to one, and promised to it when it comes.
+            {need.gauge.free > 0 &&
+              ` ${format.quantity(need.gauge.free)} ${need.gauge.free === 1_000_000 ? 'is' : 'are'} free here: approving the request would send from those.`}
           </p>
         )}
         {need.buyerNote && <p className="note mb-4">{need.buyerNote}</p>}
@@ -45,6 +47,7 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
             format={format}
             unit={need.unit}
             packName={need.packName}
+            sent={need.sentFrom !== null}
             worth={(q) => {
               const net = price && netOf(need, q, price, currency);
               return net === null ? null : format.money(net, currency);

@@ -141,9 +141,11 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
             ) : (
               <span className="min-w-0">
                 {checked.ok ? plural(need.packName, checked.value) : need.packName}
-                <span className="second block">
-                  {base === null ? '–' : `${format.quantity(base)} ${plural(need.unit, base)}`}
-                </span>
+                {need.packName !== need.unit && (
+                  <span className="second block">
+                    {base === null ? '–' : `${format.quantity(base)} ${plural(need.unit, base)}`}
+                  </span>
+                )}
                 {need.sentFrom && (
                   <span
                     className={`block text-[11.5px] ${base !== null && base > need.sentFrom.free ? 'text-attention' : 'text-muted'}`}

@@ -59,6 +59,7 @@ export function PolicyPanel(props: Props) {
               format={format}
               unit={line.unit}
               packName={line.packName ?? line.unit}
+              sent={line.sentFrom !== null}
               origins={{}}
             />
           ) : (

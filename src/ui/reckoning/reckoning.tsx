@@ -75,6 +75,7 @@ export function ReckoningSum({
   origins,
   unit,
   packName,
+  sent = false,
   worth,
 }: {
   sum: Sum;
@@ -82,12 +83,15 @@ export function ReckoningSum({
   origins: Partial<Record<TermLabel, ReactNode>>;
   unit: string;
   packName: string;
+  /** Sent over from another of our places, not bought. */
+  sent?: boolean;
   /** What a quantity costs at the price shown, as money; null without a price. */
   worth?: (quantity: number) => string | null;
 }) {
   const terms = sum.terms.filter((t) => t.quantity !== 0 || always.includes(t.label));
   const rule = sum.trigger === 'at_or_below' ? 'at or below' : 'strictly below';
   const quiet = sum.quantity === 0;
+  const nothing = sent ? 'Nothing to send' : 'Nothing to buy';
   const level =
     sum.kind === 'fixed_quantity' ? 'reorder point' : sum.kind === 'periodic' ? 'order-up-to level' : 'minimum';
   return (
@@ -108,15 +112,15 @@ export function ReckoningSum({
       {quiet ? (
         <p className="second mt-1 pl-3.5">
           {sum.kind === 'per_demand'
-            ? 'Nothing to buy: the line is covered.'
+            ? `${nothing}: the line is covered.`
             : sum.kind === 'lot_for_lot'
-              ? `Nothing to buy: projected stock stays above ${format.quantity(sum.level)}.`
-              : `Nothing to buy: position ${format.quantity(sum.position)} is above ${level} ${format.quantity(sum.level)}.`}
+              ? `${nothing}: projected stock stays above ${format.quantity(sum.level)}.`
+              : `${nothing}: position ${format.quantity(sum.position)} is above ${level} ${format.quantity(sum.level)}.`}
         </p>
       ) : (
         <>
           <SumLine
-            label={sum.kind === 'fixed_quantity' ? 'Missing to the point' : 'To buy'}
+            label={sum.kind === 'fixed_quantity' ? 'Missing to the point' : sent ? 'To send' : 'To buy'}
             origin={
               sum.kind === 'per_demand'
                 ? 'exactly the line, one to one'

@@ -110,7 +110,7 @@ export function askSupply(
   const pegs = ask.arrays<PegCells>(
     `SELECT d.id, n.peg, ${micro('COALESCE(t.base_quantity, 0)')} FROM need n JOIN decision d ON d.need_id = n.id
        LEFT JOIN tray_line t ON t.decision_id = d.id AND t.state <> 'taken_back'
-      WHERE n.peg_of = 'transfer_line' AND d.kind = 'accept' ${where('n.item_id', 'AND')}`,
+      WHERE n.peg > 0 AND n.peg_of = 'transfer_line' AND d.kind = 'accept' ${where('n.item_id', 'AND')}`,
   );
   return async (g, context) =>
     countSupply(g, context, {
