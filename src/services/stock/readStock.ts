@@ -39,6 +39,8 @@ export type StockAt = {
   readonly toBeSent: Quantity;
   /** Asked for by other places and suggested to those supplied from here. */
   readonly planned: Quantity;
+  /** Of what is coming: bought one to one for lines that other places ask for. */
+  readonly pegged: Quantity;
   readonly value: number;
   readonly coverDays: number | null;
   readonly belowMin: boolean;
@@ -190,7 +192,7 @@ export async function stockLinesOf(
             inTransit: q(due?.inTransit),
             toBeSent: q(due?.approved),
           },
-          planned: q(state?.planned),
+          ...{ planned: q(state?.planned), pegged: q(state?.pegged) },
           value: level?.value ?? 0,
           coverDays: coverDaysOf(state),
           belowMin: state?.belowMin === 1,

@@ -90,6 +90,7 @@ function Place(props: {
     ['in trays and drafts', at.inDrafts],
     ['on the road here', at.inTransit],
     ['approved, not yet sent here', at.toBeSent],
+    ['of it bought for requests, one to one', at.pegged],
     ['for places sent to from here', at.planned],
   ];
   const there = ahead.filter(([, q]) => q !== 0);
