@@ -1,7 +1,8 @@
 import { fromDecimal } from '@/core/quantity';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { previewPolicies } from '@/services/planning/previewPolicies';
 import { readOutlook } from '@/services/planning/readOutlook';
-import { markChanged } from '@/services/planning/recompute';
+import { markChanged, recomputeDirty } from '@/services/planning/recompute';
 import { savePolicies } from '@/services/planning/savePolicies';
 import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
@@ -193,6 +194,23 @@ test('an order that is cut opens the need again and says so; a reversed receipt 
   must(await cancelTransfer(books.deps, mira, req({ transferId: id, version: 1 })));
   expect(await pegged()).toEqual([]);
   expect(Number((await state()).owed)).toBe(0);
+});
+
+test('before it is saved, what bought one to one would do is counted; an item that is stopped is bought no more', async () => {
+  const [a, b] = [await ask('3'), await ask('4')];
+  const was = { kind: 'per_demand', min: '', max: '' };
+  const edit = { itemId: item, locationId: WY, was, now: { kind: 'phase_out', min: '', max: '' } };
+  const effect = must(await previewPolicies(books.deps, mira, [edit]));
+  expect(effect.needs.before - effect.needs.after).toBe(2);
+  await books.rows("UPDATE item SET status = 'stopped' WHERE id = ?", [item]);
+  expect((await markChanged(books.deps, [item])).changed).toBeGreaterThan(0);
+  while ((await recomputeDirty(books.deps, 100)) > 0);
+  expect(await pegged()).toEqual([]);
+  await books.rows("UPDATE item SET status = 'active' WHERE id = ?", [item]);
+  await markChanged(books.deps, [item]);
+  while ((await recomputeDirty(books.deps, 100)) > 0);
+  expect(await pegged()).toHaveLength(2);
+  for (const transferId of [a, b]) must(await cancelTransfer(books.deps, mira, req({ transferId, version: 1 })));
 });
 
 test('below zero, what comes fills the hole first and only the rest lies ready', async () => {

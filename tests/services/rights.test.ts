@@ -702,6 +702,7 @@ const shared = new Set([
   'planning/withdraw',
   'planning/writePolicies',
   'planning/policyEdits',
+  'planning/freshNeeds',
   'planning/reopenNeed',
   'stock/fillPegs',
   'planning/unitWorth',

@@ -26,9 +26,9 @@ import { type Failure, invalidField } from '../failure';
 import { reserve } from '../stock/reserve';
 import { nextTransferNumber } from '../stock/transferNumber';
 import { recordUndo } from '../undo/recordUndo';
+import { fingerprintOf } from './freshNeeds';
 import { readPairPlans } from './pairPlans';
 import { sendingPack } from './readNeeds';
-import { fingerprintOf } from './recompute';
 
 export type AcceptNeed = { readonly needId: number; readonly fingerprint: string; readonly packs: string };
 /** In the tray of a supplier; or, where another place supplies it, on a transfer from there. */

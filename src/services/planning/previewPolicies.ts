@@ -60,7 +60,9 @@ export async function previewPolicies(
       }
       return sum;
     };
-    const needs = (inputs: NeedInputs) => needRun(inputs.arrays).state.filter((s) => s === 1).length;
+    const needs = (inputs: NeedInputs) =>
+      needRun(inputs.arrays).state.filter((s) => s === 1).length +
+      [...inputs.pegs.values()].flat().filter((p) => p.rest > 0).length;
     return ok({
       needs: { before: needs(before), after: needs(after) },
       tied: { before: tied(before), after: tied(after) },

@@ -1,6 +1,5 @@
 import type { BusinessDate } from '@/core/calendar';
-import { itemDigest, type NeedRunOutput, needRun, needStates, roundOrder, stateFingerprints } from '@/core/netting';
-import { fromDecimal, toDecimal } from '@/core/quantity';
+import { itemDigest, type NeedRunOutput, needRun, needStates, stateFingerprints } from '@/core/netting';
 import { ok } from '@/core/result';
 import { Asking } from '@/data/asking';
 import { deleteOldAlerts } from '@/data/repositories/alerts';
@@ -18,8 +17,6 @@ import {
   lockNeedsOf,
   markDirty,
   markDue,
-  type NeedChange,
-  type NeedRow,
   peekDirty,
   type StateRow,
   upsertNeeds,
@@ -31,22 +28,7 @@ import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { measureAllDemand } from '../demand/measureDemand';
 import { type Deps, stamp, todayOf } from '../deps';
-
-/** What makes two sightings of a need the same: quantity, causes, who supplies it, last decision. */
-export const fingerprintOf = (n: {
-  suggested: string;
-  state: string;
-  cause: string;
-  sourceId: number | null;
-  supplyLocationId: number | null;
-  lastDecisionId: number | null;
-}): string =>
-  [
-    n.suggested,
-    n.state === 'none' ? '' : n.cause,
-    n.supplyLocationId === null ? (n.sourceId ?? 0) : `p${n.supplyLocationId}`,
-    n.lastDecisionId ?? 0,
-  ].join('|');
+import { changedNeeds, ordinaryNeed, peggedNeeds, sixDecimals } from './freshNeeds';
 
 /** So many pairs are recomputed before a command answers; more are left to the worker. */
 export const BEFORE_ANSWER = 200;
@@ -126,76 +108,6 @@ function changedSources(
   return [...found.values()];
 }
 
-/** A need as a fresh run has it. */
-type FreshNeed = Pick<
-  NeedChange,
-  | 'itemId'
-  | 'locationId'
-  | 'pegOf'
-  | 'peg'
-  | 'state'
-  | 'shortage'
-  | 'suggested'
-  | 'sourceId'
-  | 'supplyLocationId'
-  | 'cause'
->;
-
-const ordinaryNeed = (inputs: NeedInputs, s: StateRow): FreshNeed => ({
-  ...{ itemId: s.itemId, locationId: s.locationId, pegOf: 'pair', peg: 0, state: s.needState, shortage: s.shortage },
-  ...{ suggested: s.suggested, sourceId: s.sourceId, supplyLocationId: s.supplyLocationId, cause: causeOf(inputs, s) },
-});
-
-/** One need for each line that is bought for one to one, of exactly what nothing covers of it; those whose line is no longer
- *  asked for are needs no more. */
-function peggedNeeds(inputs: NeedInputs, pairs: readonly Pair[], had: readonly NeedRow[]): FreshNeed[] {
-  const fresh = pairs.flatMap(({ itemId, locationId }): FreshNeed[] => {
-    const at = inputs.slotOf(itemId, locationId);
-    return (at === null ? [] : (inputs.pegs.get(at) ?? [])).map((p) => ({
-      ...{ itemId, locationId, pegOf: 'transfer_line', peg: p.line },
-      state: p.rest > 0 ? 'open' : p.pegged > 0 ? 'decided' : 'none',
-      shortage: sixDecimals(p.rest),
-      suggested: sixDecimals(p.rest > 0 ? roundOrder(p.rest, inputs.orderRule(at as number), p.rest) : 0),
-      sourceId: inputs.sourceIds[at as number] || null,
-      supplyLocationId: inputs.locationIds[(inputs.arrays.suppliedBy[at as number] as number) - 1] ?? null,
-      cause: p.rest === 0 ? '' : p.cut ? 'shop_asks,supply_cut' : 'shop_asks',
-    }));
-  });
-  const asked = new Set(fresh.map((n) => n.peg));
-  const marked = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
-  const gone = had.filter((n) => n.pegOf !== 'pair' && !asked.has(n.peg) && marked.has(`${n.itemId}/${n.locationId}`));
-  const nothing = { state: 'none', shortage: sixDecimals(0), suggested: sixDecimals(0), cause: '' };
-  return [...fresh, ...gone.map((n): FreshNeed => ({ ...n, ...nothing }))];
-}
-
-const needKey = (n: Pick<NeedRow, 'itemId' | 'locationId' | 'pegOf' | 'peg'>) =>
-  `${n.itemId}/${n.locationId}/${n.pegOf}${n.peg}`;
-
-/** Needs that are not as they are stored. */
-function changedNeeds(fresh: readonly FreshNeed[], stored: readonly NeedRow[], now: string): NeedChange[] {
-  const needs = new Map(stored.map((n) => [needKey(n), n]));
-  return fresh.flatMap((n): NeedChange[] => {
-    const had = needs.get(needKey(n));
-    if (!had && n.state === 'none') return [];
-    const fingerprint = fingerprintOf({ ...n, lastDecisionId: had?.lastDecisionId ?? null });
-    if (had?.fingerprint === fingerprint && had.state === n.state && had.shortage === n.shortage) return [];
-    const firstSeen = had && had.state !== 'none' ? had.firstSeen : now;
-    const { itemId, locationId, pegOf, peg, state, shortage, suggested, sourceId, supplyLocationId, cause } = n;
-    const where = { itemId, locationId, pegOf, peg };
-    return [
-      { ...where, state, shortage, suggested, sourceId, supplyLocationId, cause, fingerprint, firstSeen, at: now },
-    ];
-  });
-}
-
-/** Why there is a need: below its minimum, or a shortage on the way there; and other places that ask. */
-function causeOf(inputs: NeedInputs, s: StateRow): string {
-  if (s.needState === 'none') return '';
-  const at = inputs.slotOf(s.itemId, s.locationId) as number;
-  const own = inputs.arrays.rule[at] === 2 ? 'dated_demand' : 'below_min';
-  return fromDecimal(s.planned) > 0 ? `${own},shop_asks` : own;
-}
-
 type Run = { readonly out: NeedRunOutput; readonly fingerprints: Float64Array };
 
 function runOf(inputs: NeedInputs): Run {
@@ -239,12 +151,6 @@ function statesOf(inputs: NeedInputs, { out, fingerprints }: Run, pairs: readonl
     };
   });
 }
-
-/** As the database writes a DECIMAL(18,6) back, so stored and computed figures compare as text. */
-const sixDecimals = (q: number): string => {
-  const [whole, fraction = ''] = toDecimal(q).split('.');
-  return `${whole}.${fraction.padEnd(6, '0')}`;
-};
 
 /** Marks every pair whose stored state differs from a fresh run over these items, or over everything. Returns pairs looked
  *  at and marked, and the business day of the run. */

@@ -1,7 +1,7 @@
 import type { Actor } from '@/core/people';
 import { decideNeed, insertDecision, lockNeedOfDecision } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
-import { fingerprintOf } from './recompute';
+import { fingerprintOf } from './freshNeeds';
 
 export type Reopened = { readonly needId: number | null; readonly decisionId: number | null };
 

@@ -162,7 +162,10 @@ function countSupply(g: Ground, context: Context, cells: Cells): ReadonlyMap<num
     expect({ at: slot(item, location), open, into: 'inTrays', comes: null, wanted: null, decision });
 
   const found = new Map<number, PegLine[]>();
-  const perDemand = (at: number) => context.plans.policy(at).kind === 'per_demand';
+  const perDemand = (at: number) =>
+    g.refilled[Math.floor(at / g.width)] === 1 &&
+    g.closed[at % g.width] === false &&
+    context.plans.policy(at).kind === 'per_demand';
   for (const [item, from, to, state, asked, , line, transferId, held] of cells.transfers) {
     if (state !== 'requested' || asked <= 0) continue;
     const at = slot(item, from);
