@@ -43,6 +43,7 @@ export class Asking {
   private async answerOf(question: Question): Promise<Answer> {
     if (question.answer === null) {
       const sent = this.how === 'together' ? this.open.splice(0) : [question];
+      if (!sent.includes(question)) throw new Error('the message with this question has failed');
       const answers = await this.tx.answers(sent.map((q) => q.sql));
       for (const [i, q] of sent.entries()) q.answer = answers[i] as Answer;
     }

@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream';
+import { format } from 'mysql2';
 import type { PoolConnection } from 'mysql2/promise';
 
 export type SqlValue = string | number | bigint | null | Buffer;
@@ -6,6 +7,22 @@ export type SqlValues = Readonly<Record<string, SqlValue>>;
 
 /** All pairs of the items of a supplier, of a source's item, or of everything. */
 export type MarkedSet = { readonly supplierId: number } | { readonly sourceId: number } | 'everything';
+
+/** A write with its values for `?`. */
+export type Statement = { readonly sql: string; readonly values: readonly unknown[] };
+
+/** Multi-row INSERTs of so many rows each; `tail` may hold ON DUPLICATE KEY UPDATE …. None for no rows. */
+export function insertStatements(
+  head: string,
+  rows: readonly (readonly SqlValue[])[],
+  tail = '',
+  chunk = 1000,
+): Statement[] {
+  const statements: Statement[] = [];
+  for (let i = 0; i < rows.length; i += chunk)
+    statements.push({ sql: `${head} VALUES ? ${tail}`, values: [rows.slice(i, i + chunk)] });
+  return statements;
+}
 
 /** One open transaction. Everything that reads or writes takes it. */
 export class Tx {
@@ -44,12 +61,18 @@ export class Tx {
     return { affected: affectedRows, id: insertId };
   }
 
-  /** Multi-row INSERT; `tail` may hold ON DUPLICATE KEY UPDATE …. Does nothing for no rows. */
+  /** See insertStatements; one message each. */
   async insertMany(head: string, rows: readonly (readonly SqlValue[])[], tail = '', chunk = 1000): Promise<void> {
-    for (let i = 0; i < rows.length; i += chunk) {
-      const part = rows.slice(i, i + chunk);
-      await this.connection.query(`${head} VALUES ? ${tail}`, [part]);
-    }
+    for (const { sql, values } of insertStatements(head, rows, tail, chunk))
+      await this.connection.query(sql, [...values] as SqlValue[]);
+  }
+
+  /** Several writes in one message, in this order; the first that fails is the last that was tried. */
+  async tell(statements: readonly Statement[]): Promise<void> {
+    if (statements.length === 0) return;
+    await this.connection.query(
+      statements.map(({ sql, values }) => format(sql, [...values] as SqlValue[])).join(';\n'),
+    );
   }
 
   /** Many new rows by LOAD DATA LOCAL. That skips rows it can't take instead of failing (a duplicate, a broken rule), so what

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
-import { atLocations, list, type MarkedSet, type SqlValue, type Tx } from '../sql';
+import type { Asking } from '../asking';
+import { atLocations, insertStatements, list, type MarkedSet, type SqlValue, type Statement, type Tx } from '../sql';
 import { byPair, type Pair } from './levels';
 
 /** Marks pairs for recomputation, in the transaction of the change: written by `flushMarks` as the last thing before its
@@ -69,31 +70,32 @@ export const peekDirty = (tx: Tx, limit: number) =>
   tx.rows<Pair>(`SELECT item_id AS itemId, location_id AS locationId FROM dirty_pair
                   ORDER BY item_id, location_id LIMIT ${Math.trunc(limit)}`);
 
-/** Locks the marks of these pairs; those that somebody else is holding are skipped or waited for. While they are held no change to these pairs can commit,
- *  because every change sets its mark in its own transaction. */
-export async function lockDirty(tx: Tx, pairs: readonly Pair[], others: 'skip' | 'wait'): Promise<Pair[]> {
-  if (pairs.length === 0) return [];
-  return tx.rows<Pair>(
+/** Locks the marks of these pairs, when it is answered; those that somebody else is holding are skipped or waited for. While they
+ *  are held no change to these pairs can commit, because every change sets its mark in its own transaction. */
+export function askDirtyLocked(ask: Asking, pairs: readonly Pair[], others: 'skip' | 'wait'): () => Promise<Pair[]> {
+  return ask.rows<Pair>(
     `SELECT d.item_id AS itemId, d.location_id AS locationId FROM ${THESE} STRAIGHT_JOIN dirty_pair d FORCE INDEX (PRIMARY)
          ON d.item_id = x.i AND d.location_id = x.l
       FOR UPDATE ${others === 'skip' ? 'SKIP LOCKED' : ''}`,
-    { pairs: theseOf([...pairs].sort(byPair)) },
+    [theseOf([...pairs].sort(byPair))],
   );
 }
 
 /** Pairs as a table, so that rows are found one by one through their key. A list of tuples would be read as a range, on a
  *  small table as the whole of it, and a locking read waits for every row it reads: that was a deadlock in four commands. */
-const THESE = "JSON_TABLE(:pairs, '$[*]' COLUMNS (i INT UNSIGNED PATH '$[0]', l INT UNSIGNED PATH '$[1]')) x";
+const THESE = "JSON_TABLE(?, '$[*]' COLUMNS (i INT UNSIGNED PATH '$[0]', l INT UNSIGNED PATH '$[1]')) x";
 const theseOf = (pairs: readonly Pair[]): string => JSON.stringify(pairs.map((p) => [p.itemId, p.locationId]));
 
-export async function clearDirty(tx: Tx, pairs: readonly Pair[]): Promise<void> {
-  for (let i = 0; i < pairs.length; i += 500) {
-    await tx.run(
-      `DELETE d FROM ${THESE} STRAIGHT_JOIN dirty_pair d FORCE INDEX (PRIMARY)
-           ON d.item_id = x.i AND d.location_id = x.l`,
-      { pairs: theseOf(pairs.slice(i, i + 500)) },
-    );
-  }
+/** Takes marks away. */
+export function dirtyCleared(pairs: readonly Pair[]): Statement[] {
+  const statements: Statement[] = [];
+  for (let i = 0; i < pairs.length; i += 500)
+    statements.push({
+      sql: `DELETE d FROM ${THESE} STRAIGHT_JOIN dirty_pair d FORCE INDEX (PRIMARY)
+                ON d.item_id = x.i AND d.location_id = x.l`,
+      values: [theseOf(pairs.slice(i, i + 500))],
+    });
+  return statements;
 }
 
 export type StateRow = Pair & {
@@ -150,8 +152,9 @@ const stateColumns = [
   'fingerprint',
 ];
 
-export const upsertStates = (tx: Tx, rows: readonly StateRow[]) =>
-  tx.insertMany(
+/** States as they are now. */
+export const statesPut = (rows: readonly StateRow[]): Statement[] =>
+  insertStatements(
     `INSERT INTO item_location_state (item_id, location_id, ${stateColumns.join(', ')})`,
     rows.map((r) => [
       r.itemId,
@@ -219,8 +222,8 @@ export type NeedRow = Pair &
 const needColumns = `id, item_id AS itemId, location_id AS locationId, peg_of AS pegOf, peg, state, shortage, suggested, source_id AS sourceId,
                      supply_location_id AS supplyLocationId, cause, fingerprint, last_decision_id AS lastDecisionId, first_seen AS firstSeen`;
 
-/** Needs of these pairs, ordinary and pegged, locked in id order. */
-export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedRow[]> {
+/** Ids of the needs of these pairs, ordinary and pegged. */
+export async function findNeedIds(tx: Tx, pairs: readonly Pair[]): Promise<number[]> {
   const items = list('id', [...new Set(pairs.map((p) => p.itemId))]);
   if (!items) return [];
   const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
@@ -228,16 +231,17 @@ export async function lockNeedsOf(tx: Tx, pairs: readonly Pair[]): Promise<NeedR
     `SELECT id, item_id AS itemId, location_id AS locationId FROM need WHERE item_id IN (${items.sql})`,
     items.values,
   );
-  const ids = list(
-    'id',
-    found.filter((f) => wanted.has(`${f.itemId}/${f.locationId}`)).map((f) => f.id),
-  );
-  if (!ids) return [];
-  return tx.rows<NeedRow>(
-    `SELECT ${needColumns} FROM need FORCE INDEX (PRIMARY) WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
-    ids.values,
-  );
+  return found.filter((f) => wanted.has(`${f.itemId}/${f.locationId}`)).map((f) => f.id);
 }
+
+/** These needs, locked in id order when it is answered. */
+export const askNeedsLocked = (ask: Asking, ids: readonly number[]): (() => Promise<NeedRow[]>) =>
+  ids.length === 0
+    ? async () => []
+    : ask.rows<NeedRow>(
+        `SELECT ${needColumns} FROM need FORCE INDEX (PRIMARY) WHERE id IN (?) ORDER BY id FOR UPDATE`,
+        [ids],
+      );
 
 /** The need that a decision was made on, locked. */
 export async function lockNeedOfDecision(tx: Tx, decisionId: number): Promise<NeedRow | null> {
@@ -294,8 +298,9 @@ export type NeedChange = Pair &
     readonly at: string;
   };
 
-export const upsertNeeds = (tx: Tx, rows: readonly NeedChange[]) =>
-  tx.insertMany(
+/** Needs as they are now. */
+export const needsPut = (rows: readonly NeedChange[]): Statement[] =>
+  insertStatements(
     `INSERT INTO need (item_id, location_id, peg_of, peg, state, cause, shortage, suggested, source_id, supply_location_id,
        fingerprint, first_seen, changed_at)`,
     rows.map((r) => [

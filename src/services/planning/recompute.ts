@@ -4,7 +4,7 @@ import { ok } from '@/core/result';
 import { Asking } from '@/data/asking';
 import { deleteOldAlerts } from '@/data/repositories/alerts';
 import { deleteOldKeys } from '@/data/repositories/bookkeeping';
-import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
+import { askCompany, readCompany, setNeedsAsOf } from '@/data/repositories/company';
 import { deleteOldImports } from '@/data/repositories/imports';
 import { deleteOldJobs } from '@/data/repositories/jobs';
 import { byPair, type Pair } from '@/data/repositories/levels';
@@ -12,15 +12,16 @@ import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs'
 import { deleteOldAttempts } from '@/data/repositories/people';
 import {
   anyDue,
-  clearDirty,
-  lockDirty,
-  lockNeedsOf,
+  askDirtyLocked,
+  askNeedsLocked,
+  dirtyCleared,
+  findNeedIds,
   markDirty,
   markDue,
+  needsPut,
   peekDirty,
   type StateRow,
-  upsertNeeds,
-  upsertStates,
+  statesPut,
 } from '@/data/repositories/planning';
 import { askStateFingerprints, readItemDigests, readStateFingerprints } from '@/data/repositories/stateFingerprints';
 import { deleteOldUndoSteps } from '@/data/repositories/undo';
@@ -57,12 +58,16 @@ async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Pro
   const done = await write<Recomputed, never>(deps.pool, async (tx) => {
     const marked = typeof which === 'number' ? await peekDirty(tx, which) : which;
     if (marked.length === 0) return ok(nothing);
-    const needs = await lockNeedsOf(tx, marked);
-    const pairs = (await lockDirty(tx, marked, typeof which === 'number' ? 'skip' : 'wait')).sort(byPair);
-    if (pairs.length === 0) return ok(nothing);
-    const company = await readCompany(tx);
-    const itemIds = [...new Set(pairs.map((p) => p.itemId))];
+    // In this order, as everywhere: needs, then marks; and what is read is read under both.
     const ask = new Asking(tx, 'together');
+    const lockNeeds = askNeedsLocked(ask, await findNeedIds(tx, marked));
+    const lockMarks = askDirtyLocked(ask, marked, typeof which === 'number' ? 'skip' : 'wait');
+    const readRules = askCompany(ask);
+    const needs = await lockNeeds();
+    const pairs = (await lockMarks()).sort(byPair);
+    if (pairs.length === 0) return ok(nothing);
+    const company = await readRules();
+    const itemIds = [...new Set(pairs.map((p) => p.itemId))];
     const prints = askStateFingerprints(ask, itemIds);
     const inputs = await readNeedInputs(tx, itemIds, todayOf(deps, company), new Map(), ask);
     const run = runOf(inputs);
@@ -74,12 +79,11 @@ async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Pro
     );
     // A mark often changes nothing: what is stored already is not written again.
     const stored = await prints();
-    await upsertStates(
-      tx,
-      states.filter((s) => stored.get(`${s.itemId}/${s.locationId}`) !== s.fingerprint),
-    );
-    await upsertNeeds(tx, changes);
-    await clearDirty(tx, pairs);
+    await tx.tell([
+      ...statesPut(states.filter((s) => stored.get(`${s.itemId}/${s.locationId}`) !== s.fingerprint)),
+      ...needsPut(changes),
+      ...dirtyCleared(pairs),
+    ]);
     const sources = changedSources(inputs, run, pairs, stored);
     markDirty(tx, sources);
     return ok({ done: pairs.length, sources });

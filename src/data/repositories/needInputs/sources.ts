@@ -20,6 +20,7 @@ type SourceCells = [
   leadKind: 'working' | 'calendar',
   supplierActive: number,
   share: number | null,
+  placed: number,
 ];
 
 /** How a source delivers. */
@@ -48,12 +49,19 @@ export function askSlotSources(ask: Asking, only: readonly number[] | null): (g:
   const sources = ask.arrays<SourceCells>(
     `SELECT s.item_id, s.id, s.preference, s.pack_id, ${micro('s.minimum_quantity')}, s.multiple_packs, s.rounding,
             s.supplier_id, COALESCE(s.lead_time_days, p.lead_time_days), p.lead_time_kind, p.status = 'active',
-            CAST(s.share_percent AS DOUBLE)
+            CAST(s.share_percent AS DOUBLE),
+            ${only === null ? '1' : 'EXISTS (SELECT 1 FROM source_place x WHERE x.source_id = s.id)'}
        FROM source s JOIN supplier p ON p.id = s.supplier_id ${where('s.item_id')} ORDER BY s.item_id`,
   );
-  const places = askSourcePlaces(ask, only);
-  return async (g) => sourcesOf(g, await packs(), await sources(), await places());
+  return async (g) => {
+    const rows = await sources();
+    // Places seldom differ, and seldom share.
+    const differ =
+      only === null || rows.some(([, , , , , , , , , , , share, placed]) => share !== null || placed === 1);
+    return sourcesOf(g, await packs(), rows, differ ? await askSourcePlaces(ask, only)() : NOWHERE);
+  };
 }
+const NOWHERE: SourcePlaces = { placed: new Map(), bought: new Map() };
 
 function sourcesOf(
   g: Ground,

@@ -49,14 +49,21 @@ type TransferCells = [
   held: number,
 ];
 type TrayCells = [itemId: number, locationId: number, quantity: number, decisionId: number];
-type DecisionCells = [id: number, shortage: number, itemId: number, locationId: number, at: string];
-type PegCells = [decisionId: number, line: number, decided: number];
+/** line 0 = of the ordinary need of its pair; `ordered` = what a decision on a line put into a tray that it was not taken out of. */
+type DecisionCells = [
+  id: number,
+  line: number,
+  shortage: number,
+  itemId: number,
+  locationId: number,
+  at: string,
+  ordered: number,
+];
 type Cells = {
   readonly parts: readonly PartCells[];
   readonly transfers: readonly TransferCells[];
   readonly trays: readonly TrayCells[];
   readonly decisions: readonly DecisionCells[];
-  readonly pegs: readonly PegCells[];
 };
 
 /** What supply needs to know besides. */
@@ -103,14 +110,12 @@ export function askSupply(
     `SELECT item_id, location_id, ${micro('base_quantity')}, decision_id FROM tray_line
       WHERE state = 'in_tray' ${where('item_id', 'AND')}`,
   );
+  // The last decision of an ordinary need; every one of a line that is bought for one to one.
   const decisions = ask.arrays<DecisionCells>(
-    `SELECT d.id, ${micro('d.shortage')}, n.item_id, n.location_id, d.decided_at FROM need n JOIN decision d ON d.id = n.last_decision_id
-      WHERE n.peg_of = 'pair' AND d.kind = 'accept' ${where('n.item_id', 'AND')}`,
-  );
-  const pegs = ask.arrays<PegCells>(
-    `SELECT d.id, n.peg, ${micro('COALESCE(t.base_quantity, 0)')} FROM need n JOIN decision d ON d.need_id = n.id
-       LEFT JOIN tray_line t ON t.decision_id = d.id AND t.state <> 'taken_back'
-      WHERE n.peg > 0 AND n.peg_of = 'transfer_line' AND d.kind = 'accept' ${where('n.item_id', 'AND')}`,
+    `SELECT d.id, n.peg, ${micro('d.shortage')}, n.item_id, n.location_id, d.decided_at, ${micro('COALESCE(t.base_quantity, 0)')}
+       FROM need n JOIN decision d ON d.need_id = n.id AND (n.peg > 0 OR d.id = n.last_decision_id)
+       LEFT JOIN tray_line t ON n.peg > 0 AND t.decision_id = d.id AND t.state <> 'taken_back'
+      WHERE d.kind = 'accept' ${where('n.item_id', 'AND')}`,
   );
   return async (g, context) =>
     countSupply(g, context, {
@@ -118,7 +123,6 @@ export function askSupply(
       transfers: await transfers(),
       trays: await trays(),
       decisions: await decisions(),
-      pegs: await pegs(),
     });
 }
 
@@ -136,13 +140,18 @@ type Expected = {
 
 function countSupply(g: Ground, context: Context, cells: Cells): ReadonlyMap<number, readonly PegLine[]> {
   const { arrays, slot } = g;
-  const count = counter(g, context, cells.decisions);
+  const count = counter(
+    g,
+    context,
+    cells.decisions.filter(([, line]) => line === 0),
+  );
   const add = (array: Float64Array, at: number, q: number) => {
     array[at] = (array[at] as number) + q;
   };
-  const lineOf = new Map(cells.pegs.map(([decision, line]) => [decision, line]));
+  const pegged = cells.decisions.filter(([, line]) => line > 0);
+  const lineOf = new Map(pegged.map(([decision, line]) => [decision, line]));
   const decided = new Map<number, number>();
-  for (const [, line, q] of cells.pegs) decided.set(line, (decided.get(line) ?? 0) + q);
+  for (const [, line, , , , , q] of pegged) decided.set(line, (decided.get(line) ?? 0) + q);
   const bought = new Map<number, Expected[]>();
   const expect = (e: Expected) => {
     const line = e.decision === null ? undefined : lineOf.get(e.decision);
@@ -172,9 +181,9 @@ function countSupply(g: Ground, context: Context, cells: Cells): ReadonlyMap<num
     const own = bought.get(line) ?? [];
     const supply = own.reduce((a, e) => a + e.open, 0);
     const demand = { asked, held, supply };
-    const { unfilled, pegged, rest } = balancePeg(demand);
+    const balance = balancePeg(demand);
     // What its own supply goes beyond the line is for everybody.
-    let left = pegged;
+    let left = balance.pegged;
     for (const e of own) {
       const promised = Math.min(left, e.open);
       left -= promised;
@@ -183,15 +192,15 @@ function countSupply(g: Ground, context: Context, cells: Cells): ReadonlyMap<num
     bought.delete(line);
     if (!perDemand(at) && supply === 0) {
       // What is only asked for is demand where it is asked for, like a suggestion that nobody has decided.
-      add(arrays.asked, at, unfilled);
+      add(arrays.asked, at, balance.unfilled);
       continue;
     }
-    if (!perDemand(at)) add(arrays.asked, at, rest);
+    if (!perDemand(at)) add(arrays.asked, at, balance.rest);
     const sender = arrays.suppliedBy[at] as number;
-    const open = perDemand(at) ? rest : 0;
+    const open = perDemand(at) ? balance.rest : 0;
     if (sender > 0) add(arrays.asked, at - (at % g.width) + sender - 1, open);
     const cut = held + supply < Math.min(asked, decided.get(line) ?? 0);
-    const peg: PegLine = { ...demand, line, transferId, toLocationId: to, pegged, rest: open, cut };
+    const peg: PegLine = { ...demand, line, transferId, toLocationId: to, pegged: balance.pegged, rest: open, cut };
     found.set(at, [...(found.get(at) ?? []), peg]);
   }
   // Bought for a line that nobody asks for any more.
@@ -240,8 +249,8 @@ function counter(g: Ground, context: Context, decisions: readonly DecisionCells[
     // Every day may be the first that falls below.
     due(at, addDays(today, 1));
   }
-  const lastDecisions = new Map(decisions.map((d) => [d[0], d[1]]));
-  const decidedAt = new Map(decisions.map(([, , item, location, when]) => [slot(item, location), when]));
+  const lastDecisions = new Map(decisions.map(([id, , shortage]) => [id, shortage]));
+  const decidedAt = new Map(decisions.map(([, , , item, location, when]) => [slot(item, location), when]));
   for (const at of plans.periodic) {
     const calendar = plans.calendar(at);
     if (!calendar) continue;
