@@ -16,29 +16,41 @@ const matters: Readonly<Record<AlertMatter, string>> = {
 };
 const valuesOf = (matter: AlertMatter, today: string): SqlValues => (matter === 'count_due' ? { today } : {});
 
-/** Raises what is so and not yet told, at these places. */
+/** Raises what is so and not yet told, at these places. What is so is read first and written then: a write that reads levels
+ *  itself would lock them, beside every sale. Nobody else raises alerts of this person meanwhile (lockAlerts). */
 export async function raiseMatter(
   tx: Tx,
   a: { userId: number; matter: AlertMatter; locationIds: readonly number[] | null; now: string; today: string },
 ): Promise<number> {
   const at = atLocations('c.location_id', a.locationIds);
-  const { affected } = await tx.run(
-    `INSERT INTO alert (user_id, matter, matter_key, item_id, location_id, ref_id, raised_at)
-     SELECT :userId, :matter, c.k, c.item_id, c.location_id, c.ref_id, :now FROM (${matters[a.matter]}) c
+  const fresh = await tx.rows<{ k: string; itemId: number | null; locationId: number; refId: number | null }>(
+    `SELECT c.k, c.item_id AS itemId, c.location_id AS locationId, c.ref_id AS refId FROM (${matters[a.matter]}) c
        LEFT JOIN alert x ON x.user_id = :userId AND x.matter = :matter AND x.matter_key = c.k AND x.live = 1
-      WHERE x.id IS NULL ${at.sql}`,
-    { userId: a.userId, matter: a.matter, now: a.now, ...valuesOf(a.matter, a.today), ...at.values },
+      WHERE x.id IS NULL ${at.sql} ORDER BY c.k`,
+    { userId: a.userId, matter: a.matter, ...valuesOf(a.matter, a.today), ...at.values },
   );
-  return affected;
+  await tx.insertMany(
+    'INSERT INTO alert (user_id, matter, matter_key, item_id, location_id, ref_id, raised_at)',
+    fresh.map((f) => [a.userId, a.matter, f.k, f.itemId, f.locationId, f.refId, a.now]),
+  );
+  return fresh.length;
 }
 
-/** Ends what is not so any more, whoever was told. */
-export const endMatter = (tx: Tx, matter: AlertMatter, now: string, today: string) =>
-  tx.run(
-    `UPDATE alert x LEFT JOIN (${matters[matter]}) c ON c.k = x.matter_key SET x.ended_at = :now
-      WHERE x.matter = :matter AND x.live = 1 AND c.k IS NULL`,
-    { matter, now, ...valuesOf(matter, today) },
+/** Ends what is not so any more, whoever was told; read first and written then, as above. */
+export async function endMatter(tx: Tx, matter: AlertMatter, now: string, today: string): Promise<void> {
+  const over = await tx.rows<{ id: number }>(
+    `SELECT x.id FROM alert x LEFT JOIN (${matters[matter]}) c ON c.k = x.matter_key
+      WHERE x.matter = :matter AND x.live = 1 AND c.k IS NULL ORDER BY x.id`,
+    { matter, ...valuesOf(matter, today) },
   );
+  for (let i = 0; i < over.length; i += 1000)
+    await tx.tell([
+      {
+        sql: 'UPDATE alert SET ended_at = ? WHERE id IN (?) AND live = 1',
+        values: [now, over.slice(i, i + 1000).map((x) => x.id)],
+      },
+    ]);
+}
 
 /** Ends what a person does not want to hear of any more. */
 export async function endUnwanted(tx: Tx, userId: number, wanted: readonly AlertMatter[], now: string): Promise<void> {
