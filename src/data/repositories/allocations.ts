@@ -11,6 +11,9 @@ export type AllocationRow = Pair & {
 
 const columns = `id, item_id AS itemId, location_id AS locationId, quantity, taken, promised_to AS promisedTo, state`;
 
+/** What an allocation, joined as `a`, still holds; 0 without one. */
+export const HELD = "IF(a.state = 'held', a.quantity - a.taken, 0)";
+
 /** Adds to what is allocated of a level if that much is free beyond what is kept back; false when it is not. */
 export async function allocateIfFree(tx: Tx, pair: Pair, quantity: string, keep: string): Promise<boolean> {
   const { itemId, locationId } = pair;

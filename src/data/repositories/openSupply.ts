@@ -1,4 +1,5 @@
 import { list, type SqlValues, type Tx } from '../sql';
+import { HELD } from './allocations';
 import type { Pair } from './levels';
 
 type Supply = Pair & {
@@ -69,7 +70,7 @@ export async function readDatedSupply(
   const receipts = await tx.rows<Supply>(supply('= :itemId', '= :locationId'), at);
   const demands = await tx.rows<Demand>(
     // What lies ready for a line is owed already.
-    `SELECT t.number, t.id AS transferId, t.wanted_date AS date, l.asked - IF(a.state = 'held', a.quantity - a.taken, 0) AS quantity
+    `SELECT t.number, t.id AS transferId, t.wanted_date AS date, l.asked - ${HELD} AS quantity
        FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id LEFT JOIN allocation a ON a.id = l.allocation_id
       WHERE l.item_id = :itemId AND t.from_location_id = :locationId AND t.state = 'requested'
      HAVING quantity > 0`,

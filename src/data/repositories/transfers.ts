@@ -1,5 +1,6 @@
 import type { TransferState } from '@/core/stock';
 import { list, type SqlValue, type Tx } from '../sql';
+import { HELD } from './allocations';
 
 export type TransferRow = {
   readonly id: number;
@@ -279,7 +280,7 @@ export async function readClaims(tx: Tx, sourceId: number, itemIds: readonly num
   }>(
     // What lies ready for a line is claimed from nobody.
     `SELECT l.item_id AS itemId, t.to_location_id AS locationId,
-            l.asked - IF(a.state = 'held', a.quantity - a.taken, 0) AS asked, t.id AS transferId, l.line_no AS lineNo
+            l.asked - ${HELD} AS asked, t.id AS transferId, l.line_no AS lineNo
        FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id LEFT JOIN allocation a ON a.id = l.allocation_id
       WHERE t.state = 'requested' AND t.from_location_id = :sourceId AND l.item_id IN (${ids.sql})
       UNION ALL

@@ -11,6 +11,7 @@ import {
 import { balancePeg, type PeggedDemand } from '@/core/netting';
 import type { Flow } from '@/core/projection';
 import type { Asking } from '../../asking';
+import { HELD } from '../allocations';
 import { among, type Ground, micro } from './ground';
 import type { SlotPlans } from './plans';
 import type { Delivers } from './sources';
@@ -102,7 +103,7 @@ export function askSupply(
   const transfers = ask.arrays<TransferCells>(
     `SELECT l.item_id, t.from_location_id, t.to_location_id, t.state,
             ${micro("CASE t.state WHEN 'requested' THEN l.asked WHEN 'approved' THEN l.approved ELSE l.shipped - l.received - l.lost END")},
-            l.decision_id, l.id, t.id, ${micro("IF(t.state = 'requested' AND a.state = 'held', a.quantity - a.taken, 0)")}
+            l.decision_id, l.id, t.id, ${micro(HELD)}
        FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id LEFT JOIN allocation a ON a.id = l.allocation_id
       WHERE t.state IN ('requested', 'approved', 'shipped') ${where('l.item_id', 'AND')}`,
   );
