@@ -8,7 +8,7 @@ import { type Books, freshBooks, mira, must, otto, req } from './support';
 let books: Books;
 beforeAll(async () => {
   books = await freshBooks({ whole: true });
-}, 120_000);
+});
 afterAll(() => books.close());
 
 type Row = {

@@ -15,12 +15,12 @@ import { type Books, freshBooks, must, otto, req, violations } from './support';
 let books: Books;
 beforeAll(async () => {
   books = await freshBooks({ whole: true });
-}, 120_000);
+});
 afterAll(async () => {
   await fullNeedRun(books.deps);
   expect(await violations(books)).toEqual([]);
   await books.close();
-}, 60_000);
+});
 
 const names = Object.keys(sheetKinds) as SheetName[];
 /** Every kind as it is exported; of eighteen months of demand the first pages. */

@@ -157,7 +157,7 @@ describe('stored needs', () => {
         expect(await violations(books)).toEqual([]);
       }
     }
-  }, 120_000);
+  });
 
   test('a need accepted smaller than suggested stays away until the shortage has grown by a pack', async () => {
     const need = await needOf(books, '10412-03', 'WY');

@@ -65,7 +65,7 @@ test('fifty people send the last ten pieces: ten go, forty are told', async () =
   );
   expect(Number(way)).toBe(10);
   await sound();
-}, 120_000);
+});
 
 test('twenty requests for five each of eighteen are approved at once: three get all of it, nothing is promised twice', async () => {
   const item = await itemId('10412-04');
@@ -103,7 +103,7 @@ test('twenty requests for five each of eighteen are approved at once: three get 
   expect(said(twice).ok).toBe(1);
   expect(await level(item, WY)).toEqual({ onHand: 13, allocated: 10 });
   await sound();
-}, 120_000);
+});
 
 test('receipts, counts, sales and corrections at once end in the sum of what was said', async () => {
   const part = await books.one<{ item: number; place: number; part: number; orderId: number; open: string }>(
@@ -159,4 +159,4 @@ test('receipts, counts, sales and corrections at once end in the sum of what was
   );
   expect((await level(item, place)).onHand).toBe(25 + Number(later));
   await sound();
-}, 120_000);
+});

@@ -10,7 +10,7 @@ import { type Books, freshBooks, jun, mira, must, req, violations } from './supp
 let books: Books;
 beforeAll(async () => {
   books = await freshBooks({ whole: true });
-}, 120_000);
+});
 afterAll(async () => {
   expect(await violations(books)).toEqual([]);
   await books.close();
@@ -135,4 +135,4 @@ test('the worker plays a span of days of all tills, also a second time without h
     delete process.env.VORRAT_TILL_URL;
     await till.close();
   }
-}, 120_000);
+});
