@@ -3,8 +3,9 @@ import { ok } from '@/core/result';
 import { findItem } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readLevels } from '@/data/repositories/levels';
+import { markDirty } from '@/data/repositories/marks';
 import { readDatedSupply } from '@/data/repositories/openSupply';
-import { markDirty, readStates } from '@/data/repositories/planning';
+import { readStates } from '@/data/repositories/planning';
 import { readSnapshot, write } from '@/data/transaction';
 import type { Deps } from '@/services/deps';
 import { readPairPlans } from '@/services/planning/pairPlans';
@@ -60,7 +61,7 @@ export async function stockBench(): Promise<Figure[]> {
         itemId: itemOf(n + 2000, items),
         locationId: PLACE,
       });
-      markDirty(tx, [{ itemId: itemOf(n + 2000, items), locationId: PLACE }]);
+      markDirty(tx, [{ itemId: itemOf(n + 2000, items), locationId: PLACE }], 'stock');
       return ok(undefined);
     });
   const sale = async (n: number) => {

@@ -28,7 +28,7 @@ export function insertStatements(
 export class Tx {
   /** What this transaction marks for recomputation: single pairs, and whole sets of them. */
   readonly marked: {
-    readonly pairs: { readonly itemId: number; readonly locationId: number }[];
+    readonly pairs: { readonly itemId: number; readonly locationId: number; readonly what: 'stock' | 'all' }[];
     readonly sets: MarkedSet[];
   } = {
     pairs: [],

@@ -1,7 +1,7 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import type { Result } from '@/core/result';
 import { DatabaseBusy, DatabaseUnavailable, isConnectionFault, isRetryable } from './errors';
-import { flushMarks } from './repositories/planning';
+import { flushMarks } from './repositories/marks';
 import { Tx } from './sql';
 
 const MAX_RETRIES = 5;

@@ -1,5 +1,5 @@
 import { readItemIdsAfter } from '@/data/repositories/catalogue';
-import { countDirty } from '@/data/repositories/planning';
+import { countDirty } from '@/data/repositories/marks';
 import { readSnapshot } from '@/data/transaction';
 import { raiseAlerts } from '@/services/alerts/raiseAlerts';
 import { beginDay, markChanged, recomputeDirty } from '@/services/planning/recompute';

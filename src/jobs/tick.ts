@@ -1,6 +1,6 @@
 import { ok } from '@/core/result';
 import { isFounded, readCompany } from '@/data/repositories/company';
-import { anyDirty } from '@/data/repositories/planning';
+import { anyDirty } from '@/data/repositories/marks';
 import { readSnapshot, write } from '@/data/transaction';
 import { raiseAlerts } from '@/services/alerts/raiseAlerts';
 import { type Deps, stamp, todayOf } from '@/services/deps';

@@ -1,5 +1,5 @@
 import { addDays } from '@/core/calendar';
-import { needRun, needStates, stateFingerprints } from '@/core/netting';
+import { needRun, needStates, slotPlan, stateFingerprints } from '@/core/netting';
 import { toDecimal } from '@/core/quantity';
 import { ok, type Result, unwrap } from '@/core/result';
 import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
@@ -281,7 +281,7 @@ async function differences(): Promise<unknown[]> {
     stored: await tx.arrays(
       `SELECT s.item_id, s.location_id, ${micro('on_hand')}, ${micro('blocked')}, ${micro('on_the_way')},
               ${micro('in_trays')}, ${micro('owed')}, ${micro('position_quantity')}, ${micro('shortage')},
-              ${micro('suggested')}, COALESCE(CAST(s.cover_days * 10 AS SIGNED), -1), s.source_id, s.need_state, s.next_due_at, s.fingerprint,
+              ${micro('suggested')}, COALESCE(CAST(s.cover_days * 10 AS SIGNED), -1), s.source_id, s.need_state, s.next_due_at, s.fingerprint, s.plan,
               COALESCE(n.state, 'none') = s.need_state AND (n.state IS NULL OR n.state = 'none' OR
                 (n.shortage = s.shortage AND n.suggested = s.suggested AND n.source_id <=> s.source_id))
          FROM item_location_state s
@@ -316,6 +316,7 @@ async function differences(): Promise<unknown[]> {
       needStates[out.state[i] as number],
       due === 0 ? null : new Date(due).toISOString().slice(0, 19).replace('T', ' '),
       fingerprints[i],
+      pegs.has(i) ? null : planText(slotPlan(a, out.planned[i] as number, i)),
       1,
     ];
     if (fresh.some((f, c) => f !== row[c])) found.push({ fresh, stored: row });
@@ -323,6 +324,8 @@ async function differences(): Promise<unknown[]> {
   }
   return [...found, ...(await peggedDifferences(inputs))];
 }
+
+const planText = (plan: readonly number[] | null) => plan && JSON.stringify(plan);
 
 /** Needs of lines that are bought for one to one, against what a run over everything says of them. */
 async function peggedDifferences({ pegs, itemIds, locationIds }: NeedInputs): Promise<unknown[]> {

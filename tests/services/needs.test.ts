@@ -1,5 +1,5 @@
 import { ok } from '@/core/result';
-import { markDirty, peekDirty } from '@/data/repositories/planning';
+import { markDirty, peekDirty } from '@/data/repositories/marks';
 import { readSnapshot, write } from '@/data/transaction';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { beginDay, bringUpToDate, fullNeedRun, markChanged, recomputeDirty } from '@/services/planning/recompute';

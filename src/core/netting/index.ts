@@ -34,5 +34,6 @@ export {
 } from './reckoning';
 export { type OrderRule, roundOrder, silences } from './roundOrder';
 export { excessOf, isBelow, shortageOf, surplusOf } from './shortage';
+export { type SlotPlan, type SlotStock, slotOfPlan, slotPlan } from './slotPlan';
 export { itemDigest, type PegBalanceOf, stateFingerprints } from './stateFingerprint';
 export { returns, type Suggestion, suggest } from './suggest';

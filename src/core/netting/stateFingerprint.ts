@@ -14,8 +14,8 @@ const high = (value: number) => Math.floor(value / 4_294_967_296) | 0;
 /** A line that is bought for one to one, by its number. */
 export type PegBalanceOf = { readonly line: number; readonly pegged: number; readonly rest: number };
 
-/** 52-bit digests of everything computed, one per slot: equal states have equal digests, different ones differ except
- *  once in about 4×10¹⁵. They spare a need run from reading back ten columns of every stored pair. The location is part
+/** 52-bit digests of everything computed and of the plan behind it, one per slot: equal states have equal digests, different
+ *  ones differ except once in about 4×10¹⁵. They spare a need run from reading back ten columns of every stored pair. The location is part
  *  of each, so that the digests of one item can be taken together (`itemDigest`) without two places changing roles.
  *  What is bought one to one for lines asked of a slot (`pegs`, few) is mixed into the digests of those slots.
  *  Units: quantities in millionths; `nextDue` in milliseconds since 1970, 0 = never; slots as in NeedRunInput,
@@ -36,6 +36,14 @@ export function stateFingerprints(
     input.owed,
     input.level,
     input.max,
+    input.perDay,
+    input.refillTo,
+    input.fixed,
+    input.orderMinimum,
+    input.packMicro,
+    input.multiplePacks,
+    input.decidedShortage,
+    input.decidedOpen,
     out.planned,
     out.position,
     out.shortage,
@@ -52,7 +60,13 @@ export function stateFingerprints(
       0x1b873593,
       (locationIds[at % width] as number) * 8 + (out.state[at] as number) * 2 + (out.below[at] as number),
     );
-    a = mix(a, input.suppliedBy[at] as number);
+    const from = input.suppliedBy[at] as number;
+    a = mix(a, from === 0 ? 0 : (locationIds[from - 1] as number));
+    a = mix(
+      a,
+      (((input.rule[at] as number) * 2 + (input.atOrBelow[at] as number)) * 4 + (input.rounding[at] as number)) * 2 +
+        (input.decidedInWindow[at] as number),
+    );
     for (let c = 0; c < quantities.length; c += 1) {
       const value = (quantities[c] as Float64Array)[at] as number;
       a = mix(mix(a, value | 0), high(value));

@@ -117,8 +117,9 @@ CREATE TABLE supplier_lead_time (
 );
 
 -- The levels of the plan in force, what is planned for places that are sent to, what is coming one to one for lines they
--- asked for (in no position), what is beyond the maximum, and whether what
--- lies there has come to the minimum. supply_location_id: sent by that place.
+-- asked for (in no position), what is beyond the maximum, and whether what lies there has come to the minimum.
+-- supply_location_id: sent by that place. plan: what is asked of the pair besides its stock, so that it can be run again by
+-- itself when only its stock has moved; null where it can't.
 ALTER TABLE item_location_state
   ADD COLUMN planned DECIMAL(18,6) NOT NULL DEFAULT 0 AFTER owed,
   ADD COLUMN pegged DECIMAL(18,6) NOT NULL DEFAULT 0 AFTER planned,
@@ -127,8 +128,13 @@ ALTER TABLE item_location_state
   ADD COLUMN excess DECIMAL(18,6) NOT NULL DEFAULT 0 AFTER cover_days,
   ADD COLUMN below_min TINYINT(1) NOT NULL DEFAULT 0 AFTER excess,
   ADD COLUMN supply_location_id INT UNSIGNED NULL AFTER source_id,
+  ADD COLUMN plan VARCHAR(400) CHARACTER SET ascii NULL,
+  ADD CONSTRAINT plan_json CHECK (plan IS NULL OR JSON_VALID(plan)),
   ADD KEY state_below (below_min),
   ADD KEY state_excess (excess);
+
+-- what: since the pair was recomputed last only its stock has moved, or anything.
+ALTER TABLE dirty_pair ADD COLUMN what ENUM('stock','all') NOT NULL DEFAULT 'all';
 
 -- peg_of: what `peg` is the number of. A line that another place asks for and that is bought for one to one has a need of
 -- its own; the ordinary demand of a pair has peg 0.

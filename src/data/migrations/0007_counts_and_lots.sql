@@ -135,7 +135,8 @@ CREATE TABLE alert (
   FOREIGN KEY (user_id) REFERENCES app_user (id)
 );
 
--- A lot or a serial number of an item; a serial number has the cost it came with. Without a best-before date lots are dye lots, which are not mixed on a line.
+-- A lot or a serial number of an item; a serial number has the cost it came with. Without a best-before date lots are dye
+-- lots, which are not mixed on a line.
 CREATE TABLE lot (
   id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
   item_id INT UNSIGNED NOT NULL,

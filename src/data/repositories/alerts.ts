@@ -43,13 +43,9 @@ export async function endMatter(tx: Tx, matter: AlertMatter, now: string, today:
       WHERE x.matter = :matter AND x.live = 1 AND c.k IS NULL ORDER BY x.id`,
     { matter, ...valuesOf(matter, today) },
   );
-  for (let i = 0; i < over.length; i += 1000)
-    await tx.tell([
-      {
-        sql: 'UPDATE alert SET ended_at = ? WHERE id IN (?) AND live = 1',
-        values: [now, over.slice(i, i + 1000).map((x) => x.id)],
-      },
-    ]);
+  if (over.length === 0) return;
+  const values = [now, over.map((x) => x.id)];
+  await tx.tell([{ sql: 'UPDATE alert SET ended_at = ? WHERE id IN (?) AND live = 1', values }]);
 }
 
 /** Ends what a person does not want to hear of any more. */

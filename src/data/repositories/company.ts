@@ -1,6 +1,5 @@
 import type { Refill, Trigger } from '@/core/policy';
 import type { CostOrder } from '@/core/sourcing';
-import { Asking } from '../asking';
 import type { Tx } from '../sql';
 
 export type Company = {
@@ -33,21 +32,15 @@ export type Location = {
   closed: number;
 };
 
-export const readCompany = (tx: Tx): Promise<Company> => askCompany(new Asking(tx, 'together'))();
-
-/** The same, asked for beside other things. */
-export function askCompany(ask: Asking): () => Promise<Company> {
-  const rows = ask.rows<Company>(
+export async function readCompany(tx: Tx): Promise<Company> {
+  const row = await tx.row<Company>(
     `SELECT name, currency, time_zone AS timeZone, trigger_rule AS \`trigger\`, refill_rule AS refill,
             invoice_address AS invoiceAddress, needs_as_of AS needsAsOf, demand_as_of AS demandAsOf,
             books_closed_to AS booksClosedTo, mail_from AS mailFrom, cost_order AS costOrder, item_prefix AS itemPrefix
        FROM company WHERE id = 1`,
   );
-  return async () => {
-    const [row] = await rows();
-    if (!row) throw new Error('the company is not set up');
-    return row;
-  };
+  if (!row) throw new Error('the company is not set up');
+  return row;
 }
 
 /** Whether there is a company yet. */

@@ -95,7 +95,7 @@ export async function setLotCosts(
   tx: Tx,
   costs: readonly { readonly lotId: number; readonly cost: number }[],
 ): Promise<void> {
-  for (const c of costs) await tx.run('UPDATE lot SET cost_minor = :cost WHERE id = :lotId', c);
+  await tx.tell(costs.map((c) => ({ sql: 'UPDATE lot SET cost_minor = ? WHERE id = ?', values: [c.cost, c.lotId] })));
 }
 
 /** Which of these serial numbers of an item lie somewhere already. */

@@ -4,7 +4,7 @@ import { roundings } from '@/core/netting';
 import { Asking } from '../asking';
 import type { Tx } from '../sql';
 import { askCalendars, type Calendars } from './calendars';
-import { askCompanyRules } from './companyRules';
+import { askCompanyRules, type CompanyRules } from './companyRules';
 import { askGround } from './needInputs/ground';
 import { askSlotPlans, type InsteadOf, type SlotPlans } from './needInputs/plans';
 import { askSlotSources } from './needInputs/sources';
@@ -32,15 +32,21 @@ export type NeedInputs = Pick<SlotPlans, 'policy' | 'levels' | 'plan' | 'figures
 
 /** Reads everything a need run depends on, into typed arrays. With item ids, only for those items (all their locations), in
  *  one message to the database; with null, for the whole catalogue, one table after the other. One set of SELECTs serves
- *  both, so the two can't disagree. `instead`: settings as they would be. `ask`: what else is to go in that message. */
+ *  both, so the two can't disagree. */
 export async function readNeedInputs(
   tx: Tx,
   only: readonly number[] | null,
   today: string,
-  instead: InsteadOf = new Map(),
-  ask = new Asking(tx, only === null ? 'in_turn' : 'together'),
+  beside: {
+    /** Settings as they would be. */
+    readonly instead?: InsteadOf;
+    /** What else is to go in that message, and what has been asked for already. */
+    readonly ask?: Asking;
+    readonly rules?: () => Promise<CompanyRules>;
+  } = {},
 ): Promise<NeedInputs> {
-  const [rules, places] = [askCompanyRules(ask), askPlaceDays(ask)];
+  const ask = beside.ask ?? new Asking(tx, only === null ? 'in_turn' : 'together');
+  const [rules, places] = [beside.rules ?? askCompanyRules(ask), askPlaceDays(ask)];
   const asked = {
     calendars: askCalendars(ask, today, rules, places),
     ground: askGround(ask, only, today, places),
@@ -52,7 +58,7 @@ export async function readNeedInputs(
   const calendars = await asked.calendars();
   const g = await asked.ground();
   const { sourceIds, ...sources } = await asked.sources(g);
-  const plans = await asked.plans(g, { sourceIds, ...sources }, calendars, instead);
+  const plans = await asked.plans(g, { sourceIds, ...sources }, calendars, beside.instead ?? new Map());
   const nextDue = new Float64Array(g.arrays.count);
   const beginsAt = (day: string) => dueMs(day, timeZone);
   const due = (at: number, day: string) => {

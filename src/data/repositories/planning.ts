@@ -1,102 +1,6 @@
-import { randomBytes } from 'node:crypto';
 import type { Asking } from '../asking';
-import { atLocations, insertStatements, list, type MarkedSet, type SqlValue, type Statement, type Tx } from '../sql';
-import { byPair, type Pair } from './levels';
-
-/** Marks pairs for recomputation, in the transaction of the change: written by `flushMarks` as the last thing before its
- *  commit, in key order, so that nobody waits for anything while holding a mark. */
-export function markDirty(tx: Tx, pairs: readonly Pair[]): void {
-  for (const p of pairs) tx.marked.pairs.push(p);
-}
-
-/** Marks all pairs of the items that a supplier is a source of; of one source's item; of everything. Too many to
- *  recompute before an answer: the worker takes them. */
-export function markSet(tx: Tx, set: MarkedSet): void {
-  tx.marked.sets.push(set);
-}
-
-/** Writes the marks of a transaction. A mark is a fresh random number each time. */
-export async function flushMarks(tx: Tx): Promise<void> {
-  for (const set of tx.marked.sets) await writeSet(tx, set);
-  if (tx.marked.pairs.length === 0) return;
-  const unique = new Map(tx.marked.pairs.map((p) => [`${p.itemId}/${p.locationId}`, p]));
-  const rows = [...unique.values()]
-    .sort(byPair)
-    .map((p): SqlValue[] => [p.itemId, p.locationId, randomBytes(6).readUIntBE(0, 6)]);
-  await tx.insertMany(
-    'INSERT INTO dirty_pair (item_id, location_id, mark)',
-    rows,
-    'ON DUPLICATE KEY UPDATE mark = VALUES(mark)',
-  );
-}
-
-const FRESH_MARK = 'FLOOR(RAND() * 281474976710656)';
-
-async function writeSet(tx: Tx, set: MarkedSet): Promise<void> {
-  const items =
-    set === 'everything'
-      ? 'SELECT id AS item_id FROM item'
-      : 'supplierId' in set
-        ? 'SELECT DISTINCT item_id FROM source WHERE supplier_id = :supplierId'
-        : 'SELECT item_id FROM source WHERE id = :sourceId';
-  await tx.run(
-    `INSERT INTO dirty_pair (item_id, location_id, mark)
-     SELECT i.item_id, p.id, ${FRESH_MARK} FROM (${items}) i JOIN location p ON p.kind <> 'transit'
-      ORDER BY i.item_id, p.id
-     ON DUPLICATE KEY UPDATE mark = VALUES(mark)`,
-    set === 'everything' ? {} : set,
-  );
-}
-
-/** Marks what time alone has changed. Returns how many pairs. */
-export const markDue = async (tx: Tx, now: string): Promise<number> =>
-  (
-    await tx.run(
-      `INSERT INTO dirty_pair (item_id, location_id, mark)
-       SELECT item_id, location_id, ${FRESH_MARK} FROM item_location_state WHERE next_due_at <= :now
-        ORDER BY item_id, location_id
-       ON DUPLICATE KEY UPDATE mark = VALUES(mark)`,
-      { now },
-    )
-  ).affected;
-
-export const anyDue = async (tx: Tx, now: string): Promise<boolean> =>
-  (await tx.row('SELECT 1 AS due FROM item_location_state WHERE next_due_at <= :now LIMIT 1', { now })) !== null;
-
-export const countDirty = async (tx: Tx): Promise<number> =>
-  Number((await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM dirty_pair'))?.n ?? 0);
-
-export const peekDirty = (tx: Tx, limit: number) =>
-  tx.rows<Pair>(`SELECT item_id AS itemId, location_id AS locationId FROM dirty_pair
-                  ORDER BY item_id, location_id LIMIT ${Math.trunc(limit)}`);
-
-/** Locks the marks of these pairs, when it is answered; those that somebody else is holding are skipped or waited for. While they
- *  are held no change to these pairs can commit, because every change sets its mark in its own transaction. */
-export function askDirtyLocked(ask: Asking, pairs: readonly Pair[], others: 'skip' | 'wait'): () => Promise<Pair[]> {
-  return ask.rows<Pair>(
-    `SELECT d.item_id AS itemId, d.location_id AS locationId FROM ${THESE} STRAIGHT_JOIN dirty_pair d FORCE INDEX (PRIMARY)
-         ON d.item_id = x.i AND d.location_id = x.l
-      FOR UPDATE ${others === 'skip' ? 'SKIP LOCKED' : ''}`,
-    [theseOf([...pairs].sort(byPair))],
-  );
-}
-
-/** Pairs as a table, so that rows are found one by one through their key. A list of tuples would be read as a range, on a
- *  small table as the whole of it, and a locking read waits for every row it reads: that was a deadlock in four commands. */
-const THESE = "JSON_TABLE(?, '$[*]' COLUMNS (i INT UNSIGNED PATH '$[0]', l INT UNSIGNED PATH '$[1]')) x";
-const theseOf = (pairs: readonly Pair[]): string => JSON.stringify(pairs.map((p) => [p.itemId, p.locationId]));
-
-/** Takes marks away. */
-export function dirtyCleared(pairs: readonly Pair[]): Statement[] {
-  const statements: Statement[] = [];
-  for (let i = 0; i < pairs.length; i += 500)
-    statements.push({
-      sql: `DELETE d FROM ${THESE} STRAIGHT_JOIN dirty_pair d FORCE INDEX (PRIMARY)
-                ON d.item_id = x.i AND d.location_id = x.l`,
-      values: [theseOf(pairs.slice(i, i + 500))],
-    });
-  return statements;
-}
+import { atLocations, insertStatements, list, type SqlValue, type Statement, type Tx } from '../sql';
+import type { Pair } from './levels';
 
 export type StateRow = Pair & {
   readonly onHand: string;
@@ -129,6 +33,9 @@ export type StateRow = Pair & {
   readonly fingerprint: number;
 };
 
+/** A state with the plan it was computed by (SlotPlan as JSON), null where the pair can't be run by itself. */
+export type PlannedState = StateRow & { readonly plan: string | null };
+
 const stateColumns = [
   'on_hand',
   'blocked',
@@ -150,10 +57,11 @@ const stateColumns = [
   'need_state',
   'next_due_at',
   'fingerprint',
+  'plan',
 ];
 
 /** States as they are now. */
-export const statesPut = (rows: readonly StateRow[]): Statement[] =>
+export const statesPut = (rows: readonly PlannedState[]): Statement[] =>
   insertStatements(
     `INSERT INTO item_location_state (item_id, location_id, ${stateColumns.join(', ')})`,
     rows.map((r) => [
@@ -179,6 +87,7 @@ export const statesPut = (rows: readonly StateRow[]): Statement[] =>
       r.needState,
       r.nextDueAt,
       r.fingerprint,
+      r.plan,
     ]),
     `ON DUPLICATE KEY UPDATE ${stateColumns.map((c) => `${c} = VALUES(${c})`).join(', ')}`,
   );
@@ -204,9 +113,9 @@ export async function readStates(
 /** Whose need it is: the ordinary demand of its pair (0), or one line that is bought for one to one. */
 export type Peg = { readonly pegOf: 'pair' | 'transfer_line'; readonly peg: number };
 
-export type NeedRow = Pair &
+/** A need as a run finds it. */
+export type FreshNeed = Pair &
   Peg & {
-    readonly id: number;
     readonly state: 'none' | 'open' | 'decided';
     readonly shortage: string;
     readonly suggested: string;
@@ -214,10 +123,14 @@ export type NeedRow = Pair &
     readonly supplyLocationId: number | null;
     /** Its causes, parted by commas, in their fixed order. */
     readonly cause: string;
-    readonly fingerprint: string;
-    readonly lastDecisionId: number | null;
-    readonly firstSeen: string;
   };
+
+export type NeedRow = FreshNeed & {
+  readonly id: number;
+  readonly fingerprint: string;
+  readonly lastDecisionId: number | null;
+  readonly firstSeen: string;
+};
 
 const needColumns = `id, item_id AS itemId, location_id AS locationId, peg_of AS pegOf, peg, state, shortage, suggested, source_id AS sourceId,
                      supply_location_id AS supplyLocationId, cause, fingerprint, last_decision_id AS lastDecisionId, first_seen AS firstSeen`;
@@ -285,18 +198,11 @@ export async function readNeedsByIds(tx: Tx, needIds: readonly number[]): Promis
 export const findNeed = (tx: Tx, id: number) =>
   tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id`, { id });
 
-export type NeedChange = Pair &
-  Peg & {
-    readonly state: string;
-    readonly shortage: string;
-    readonly suggested: string;
-    readonly sourceId: number | null;
-    readonly supplyLocationId: number | null;
-    readonly cause: string;
-    readonly fingerprint: string;
-    readonly firstSeen: string;
-    readonly at: string;
-  };
+export type NeedChange = FreshNeed & {
+  readonly fingerprint: string;
+  readonly firstSeen: string;
+  readonly at: string;
+};
 
 /** Needs as they are now. */
 export const needsPut = (rows: readonly NeedChange[]): Statement[] =>
@@ -371,6 +277,3 @@ export const readLastDecision = (tx: Tx, needId: number) =>
       WHERE d.need_id = :needId ORDER BY d.id DESC LIMIT 1`,
     { needId },
   );
-
-export const anyDirty = async (tx: Tx): Promise<boolean> =>
-  (await tx.row('SELECT 1 AS dirty FROM dirty_pair LIMIT 1')) !== null;

@@ -3,7 +3,7 @@ import { parseQuantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { lockSource, updateSource } from '@/data/repositories/catalogue';
-import { markSet } from '@/data/repositories/planning';
+import { markSet } from '@/data/repositories/marks';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import { type Failure, invalidField } from '../failure';

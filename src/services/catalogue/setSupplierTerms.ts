@@ -2,7 +2,7 @@ import { type Actor, may } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { lockSupplier, updateSupplierTerms } from '@/data/repositories/catalogue';
-import { markSet } from '@/data/repositories/planning';
+import { markSet } from '@/data/repositories/marks';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';

@@ -19,7 +19,7 @@ import {
 } from '@/data/repositories/demand';
 import { readKitDays } from '@/data/repositories/kits';
 import { readLevels } from '@/data/repositories/levels';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';

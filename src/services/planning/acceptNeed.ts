@@ -6,11 +6,11 @@ import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readItemsByIds, readPacks } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
+import { markDirty } from '@/data/repositories/marks';
 import {
   decideNeed,
   insertDecision,
   lockNeed,
-  markDirty,
   type NeedRow,
   readLastDecision,
   readStates,

@@ -2,7 +2,7 @@ import { roundOrder } from '@/core/netting';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { Pair } from '@/data/repositories/levels';
 import type { NeedInputs } from '@/data/repositories/needInputs';
-import type { NeedChange, NeedRow, StateRow } from '@/data/repositories/planning';
+import type { FreshNeed, NeedChange, NeedRow, StateRow } from '@/data/repositories/planning';
 
 /** What makes two sightings of a need the same: quantity, causes, who supplies it, last decision. */
 export const fingerprintOf = (n: {
@@ -26,25 +26,16 @@ export const sixDecimals = (q: number): string => {
   return `${whole}.${fraction.padEnd(6, '0')}`;
 };
 
-/** A need as a fresh run has it. */
-type FreshNeed = Pick<
-  NeedChange,
-  | 'itemId'
-  | 'locationId'
-  | 'pegOf'
-  | 'peg'
-  | 'state'
-  | 'shortage'
-  | 'suggested'
-  | 'sourceId'
-  | 'supplyLocationId'
-  | 'cause'
->;
-
-export const ordinaryNeed = (inputs: NeedInputs, s: StateRow): FreshNeed => ({
-  ...{ itemId: s.itemId, locationId: s.locationId, pegOf: 'pair', peg: 0, state: s.needState, shortage: s.shortage },
-  ...{ suggested: s.suggested, sourceId: s.sourceId, supplyLocationId: s.supplyLocationId, cause: causeOf(inputs, s) },
-});
+/** The need of the ordinary demand of a pair. Why: below its minimum, or a shortage on the way where it is looked at day by
+ *  day; and other places that ask. */
+export function ordinaryNeed(s: StateRow, dated: boolean): FreshNeed {
+  const own = dated ? 'dated_demand' : 'below_min';
+  const cause = s.needState === 'none' ? '' : fromDecimal(s.planned) > 0 ? `${own},shop_asks` : own;
+  return {
+    ...{ itemId: s.itemId, locationId: s.locationId, pegOf: 'pair', peg: 0, state: s.needState, shortage: s.shortage },
+    ...{ suggested: s.suggested, sourceId: s.sourceId, supplyLocationId: s.supplyLocationId, cause },
+  };
+}
 
 /** One need for each line that is bought for one to one, of exactly what nothing covers of it; those whose line is no longer
  *  asked for are needs no more. */
@@ -64,7 +55,7 @@ export function peggedNeeds(inputs: NeedInputs, pairs: readonly Pair[], had: rea
   const asked = new Set(fresh.map((n) => n.peg));
   const marked = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
   const gone = had.filter((n) => n.pegOf !== 'pair' && !asked.has(n.peg) && marked.has(`${n.itemId}/${n.locationId}`));
-  const nothing = { state: 'none', shortage: sixDecimals(0), suggested: sixDecimals(0), cause: '' };
+  const nothing = { state: 'none' as const, shortage: sixDecimals(0), suggested: sixDecimals(0), cause: '' };
   return [...fresh, ...gone.map((n): FreshNeed => ({ ...n, ...nothing }))];
 }
 
@@ -86,12 +77,4 @@ export function changedNeeds(fresh: readonly FreshNeed[], stored: readonly NeedR
       { ...where, state, shortage, suggested, sourceId, supplyLocationId, cause, fingerprint, firstSeen, at: now },
     ];
   });
-}
-
-/** Why there is a need: below its minimum, or a shortage on the way there; and other places that ask. */
-function causeOf(inputs: NeedInputs, s: StateRow): string {
-  if (s.needState === 'none') return '';
-  const at = inputs.slotOf(s.itemId, s.locationId) as number;
-  const own = inputs.arrays.rule[at] === 2 ? 'dated_demand' : 'below_min';
-  return fromDecimal(s.planned) > 0 ? `${own},shop_asks` : own;
 }

@@ -44,7 +44,7 @@ export async function previewPolicies(
     const instead = new Map(sound.map((r) => [scopeKey(r.itemId, r.locationId), r.after]));
     const [before, after] = [
       await readNeedInputs(tx, ids.length > 0 ? ids : [0], today),
-      await readNeedInputs(tx, ids.length > 0 ? ids : [0], today, instead),
+      await readNeedInputs(tx, ids.length > 0 ? ids : [0], today, { instead }),
     ];
     const worth = await unitWorth(tx, ids, company.currency, today);
     const unpriced = new Set<number>();

@@ -1,26 +1,25 @@
 import type { BusinessDate } from '@/core/calendar';
-import { itemDigest, type NeedRunOutput, needRun, needStates, stateFingerprints } from '@/core/netting';
+import { itemDigest } from '@/core/netting';
 import { ok } from '@/core/result';
 import { Asking } from '@/data/asking';
 import { deleteOldAlerts } from '@/data/repositories/alerts';
 import { deleteOldKeys } from '@/data/repositories/bookkeeping';
-import { askCompany, readCompany, setNeedsAsOf } from '@/data/repositories/company';
+import { readCompany, setNeedsAsOf } from '@/data/repositories/company';
+import { askCompanyRules, type CompanyRules } from '@/data/repositories/companyRules';
 import { deleteOldImports } from '@/data/repositories/imports';
 import { deleteOldJobs } from '@/data/repositories/jobs';
 import { byPair, type Pair } from '@/data/repositories/levels';
+import { anyDue, askDirtyLocked, dirtyCleared, markDirty, markDue, peekDirty } from '@/data/repositories/marks';
+import { askMovedStates, type MovedState } from '@/data/repositories/movedStates';
 import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
 import { deleteOldAttempts } from '@/data/repositories/people';
 import {
-  anyDue,
-  askDirtyLocked,
   askNeedsLocked,
-  dirtyCleared,
+  type FreshNeed,
   findNeedIds,
-  markDirty,
-  markDue,
+  type NeedRow,
   needsPut,
-  peekDirty,
-  type StateRow,
+  type PlannedState,
   statesPut,
 } from '@/data/repositories/planning';
 import { askStateFingerprints, readItemDigests, readStateFingerprints } from '@/data/repositories/stateFingerprints';
@@ -29,7 +28,9 @@ import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { measureAllDemand } from '../demand/measureDemand';
 import { type Deps, stamp, todayOf } from '../deps';
-import { changedNeeds, ordinaryNeed, peggedNeeds, sixDecimals } from './freshNeeds';
+import { pairKey, pairMap } from '../grouping';
+import { changedNeeds, ordinaryNeed, peggedNeeds } from './freshNeeds';
+import { type Run, runOf, stateOfMoved, statesOf } from './freshStates';
 
 /** So many pairs are recomputed before a command answers; more are left to the worker. */
 export const BEFORE_ANSWER = 200;
@@ -51,6 +52,13 @@ export async function recomputeDirty(deps: Deps, which: number | readonly Pair[]
 }
 
 type Recomputed = { readonly done: number; readonly sources: readonly Pair[] };
+/** Pairs as a fresh run has them, as far as they are not stored so already, their needs, and the places that send to them and
+ *  are no longer as they are stored. */
+type Fresh = {
+  readonly states: readonly PlannedState[];
+  readonly needs: readonly FreshNeed[];
+  readonly sources: readonly Pair[];
+};
 
 async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Promise<Recomputed> {
   const now = stamp(deps.clock());
@@ -62,34 +70,68 @@ async function recomputeMarked(deps: Deps, which: number | readonly Pair[]): Pro
     const ask = new Asking(tx, 'together');
     const lockNeeds = askNeedsLocked(ask, await findNeedIds(tx, marked));
     const lockMarks = askDirtyLocked(ask, marked, typeof which === 'number' ? 'skip' : 'wait');
-    const readRules = askCompany(ask);
+    const readMoved = askMovedStates(ask, marked, now);
+    const rules = askCompanyRules(ask);
     const needs = await lockNeeds();
     const pairs = (await lockMarks()).sort(byPair);
     if (pairs.length === 0) return ok(nothing);
-    const company = await readRules();
-    const itemIds = [...new Set(pairs.map((p) => p.itemId))];
-    const prints = askStateFingerprints(ask, itemIds);
-    const inputs = await readNeedInputs(tx, itemIds, todayOf(deps, company), new Map(), ask);
-    const run = runOf(inputs);
-    const states = statesOf(inputs, run, pairs);
+    const locked = new Set(pairs.map((p) => pairKey(p.itemId, p.locationId)));
+    const moved = pairMap((await readMoved()).filter((m) => locked.has(pairKey(m.itemId, m.locationId))));
+    const others = pairs.filter((p) => !moved.has(pairKey(p.itemId, p.locationId)));
+    const fresh = [freshOfMoved([...moved.values()])];
+    if (others.length > 0) fresh.push(await freshOf(tx, ask, todayOf(deps, await rules()), rules, others, needs));
     const changes = changedNeeds(
-      [...states.map((s) => ordinaryNeed(inputs, s)), ...peggedNeeds(inputs, pairs, needs)],
+      fresh.flatMap((f) => f.needs),
       needs,
       now,
     );
-    // A mark often changes nothing: what is stored already is not written again.
-    const stored = await prints();
-    await tx.tell([
-      ...statesPut(states.filter((s) => stored.get(`${s.itemId}/${s.locationId}`) !== s.fingerprint)),
-      ...needsPut(changes),
-      ...dirtyCleared(pairs),
-    ]);
-    const sources = changedSources(inputs, run, pairs, stored);
+    await tx.tell([...statesPut(fresh.flatMap((f) => f.states)), ...needsPut(changes), ...dirtyCleared(pairs)]);
+    const sources = fresh.flatMap((f) => f.sources);
     markDirty(tx, sources);
     return ok({ done: pairs.length, sources });
   });
   return done.ok ? done.value : nothing;
 }
+
+/** Pairs of which anything may have changed: everything a need depends on is read again. */
+async function freshOf(
+  tx: Tx,
+  ask: Asking,
+  today: BusinessDate,
+  rules: () => Promise<CompanyRules>,
+  pairs: readonly Pair[],
+  needs: readonly NeedRow[],
+): Promise<Fresh> {
+  const itemIds = [...new Set(pairs.map((p) => p.itemId))];
+  const prints = askStateFingerprints(ask, itemIds);
+  const inputs = await readNeedInputs(tx, itemIds, today, { ask, rules });
+  const run = runOf(inputs);
+  const states = statesOf(inputs, run, pairs);
+  // A mark often changes nothing: what is stored already is not written again.
+  const stored = await prints();
+  return {
+    states: states.filter((s) => stored.get(pairKey(s.itemId, s.locationId)) !== s.fingerprint),
+    needs: [...states.map((s) => ordinaryNeed(s, isDated(inputs, s))), ...peggedNeeds(inputs, pairs, needs)],
+    sources: changedSources(inputs, run, pairs, stored),
+  };
+}
+
+/** Pairs of which only the stock has moved. */
+function freshOfMoved(moved: readonly MovedState[]): Fresh {
+  const all = moved.map((m) => ({ had: m, state: stateOfMoved(m) }));
+  return {
+    states: all.filter(({ had, state }) => had.fingerprint !== state.fingerprint).map(({ state }) => state),
+    needs: all.map(({ state }) => ordinaryNeed(state, false)),
+    sources: all.flatMap(({ had, state: { itemId, supplyLocationId, suggested, needState } }) =>
+      supplyLocationId !== null && (had.suggested !== suggested || had.needState !== needState)
+        ? [{ itemId, locationId: supplyLocationId }]
+        : [],
+    ),
+  };
+}
+
+const isDated = (inputs: NeedInputs, { itemId, locationId }: Pair): boolean =>
+  inputs.arrays.dated.has(inputs.slotOf(itemId, locationId) as number);
 
 /** Places that send to one of these pairs and are no longer as they are stored. */
 function changedSources(
@@ -98,62 +140,18 @@ function changedSources(
   pairs: readonly Pair[],
   stored: ReadonlyMap<string, number>,
 ): Pair[] {
-  const done = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
+  const done = new Set(pairs.map((p) => pairKey(p.itemId, p.locationId)));
   const found = new Map<string, Pair>();
   for (const { itemId, locationId } of pairs) {
     const at = inputs.slotOf(itemId, locationId);
     const from = at === null ? 0 : (inputs.arrays.suppliedBy[at] as number);
     const sender = inputs.locationIds[from - 1];
     if (from === 0 || sender === undefined) continue;
-    const key = `${itemId}/${sender}`;
+    const key = pairKey(itemId, sender);
     const slot = inputs.slotOf(itemId, sender) as number;
     if (!done.has(key) && stored.get(key) !== run.fingerprints[slot]) found.set(key, { itemId, locationId: sender });
   }
   return [...found.values()];
-}
-
-type Run = { readonly out: NeedRunOutput; readonly fingerprints: Float64Array };
-
-function runOf(inputs: NeedInputs): Run {
-  const out = needRun(inputs.arrays);
-  const { arrays, sourceIds, locationIds, nextDue, pegs } = inputs;
-  return { out, fingerprints: stateFingerprints(arrays, out, sourceIds, locationIds, nextDue, pegs) };
-}
-
-/** Computed rows of the given pairs; transit has levels but no needs. */
-function statesOf(inputs: NeedInputs, { out, fingerprints }: Run, pairs: readonly Pair[]): StateRow[] {
-  const items = new Map(inputs.itemIds.map((id, i) => [id, i]));
-  const locations = new Map(inputs.locationIds.map((id, i) => [id, i]));
-  const decimal = (array: Float64Array, at: number) => sixDecimals(array[at] as number);
-  const planned = pairs.filter((p) => items.has(p.itemId) && locations.has(p.locationId));
-  return planned.map(({ itemId, locationId }) => {
-    const at = (items.get(itemId) as number) * inputs.locationIds.length + (locations.get(locationId) as number);
-    const a = inputs.arrays;
-    return {
-      itemId,
-      locationId,
-      onHand: decimal(a.onHand, at),
-      blocked: decimal(a.blocked, at),
-      onTheWay: decimal(a.onTheWay, at),
-      inTrays: decimal(a.inTrays, at),
-      owed: decimal(a.owed, at),
-      planned: decimal(out.planned, at),
-      pegged: sixDecimals((inputs.pegs.get(at) ?? []).reduce((sum, p) => sum + p.pegged, 0)),
-      position: decimal(out.position, at),
-      level: a.rule[at] === 1 ? decimal(a.level, at) : null,
-      max: a.rule[at] === 1 && (a.max[at] as number) >= 0 ? decimal(a.max, at) : null,
-      shortage: decimal(out.shortage, at),
-      suggested: decimal(out.quantity, at),
-      coverDays: (out.cover[at] as number) < 0 ? null : ((out.cover[at] as number) / 10).toFixed(1),
-      excess: decimal(out.excess, at),
-      belowMin: out.below[at] as number,
-      sourceId: inputs.sourceIds[at] || null,
-      supplyLocationId: inputs.locationIds[(a.suppliedBy[at] as number) - 1] ?? null,
-      needState: needStates[out.state[at] as number] as StateRow['needState'],
-      nextDueAt: inputs.nextDue[at] ? stamp(new Date(inputs.nextDue[at] as number)).slice(0, 19) : null,
-      fingerprint: fingerprints[at] as number,
-    };
-  });
 }
 
 /** Marks every pair whose stored state differs from a fresh run over these items, or over everything. Returns pairs looked
@@ -173,11 +171,11 @@ export async function markChanged(
 
 /** Pairs whose stored fingerprint is not that of a fresh run: first by item, then by place within the items that differ. */
 async function changedPairs(tx: Tx, inputs: NeedInputs, only: readonly number[] | null): Promise<Pair[]> {
-  const { arrays, itemIds, locationIds, sourceIds, nextDue, pegs } = inputs;
+  const { itemIds, locationIds } = inputs;
   const width = locationIds.length;
   // Asked for first: the database sums up while this computes.
   const digests = readItemDigests(tx, only);
-  const fresh = stateFingerprints(arrays, needRun(arrays), sourceIds, locationIds, nextDue, pegs);
+  const fresh = runOf(inputs).fingerprints;
   const stored = new Map((await digests).map((d) => [d.itemId, d]));
   const differing: number[] = [];
   for (const [i, itemId] of itemIds.entries()) {

@@ -3,7 +3,7 @@ import type { Refill, Trigger } from '@/core/policy';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { lockRules, updateRules } from '@/data/repositories/company';
-import { markSet } from '@/data/repositories/planning';
+import { markSet } from '@/data/repositories/marks';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';

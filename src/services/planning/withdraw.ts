@@ -1,6 +1,6 @@
 import type { Actor } from '@/core/people';
 import { recordChanges } from '@/data/repositories/bookkeeping';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import { type TrayLineRow, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import { type Reopened, reopenNeed } from './reopenNeed';

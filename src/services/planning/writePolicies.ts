@@ -2,7 +2,7 @@ import type { Actor } from '@/core/people';
 import type { PolicyField } from '@/core/policy';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readLocations } from '@/data/repositories/company';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import { deleteSetting, upsertSettings } from '@/data/repositories/policies';
 import type { Tx } from '@/data/sql';
 import { cellsOf, type EditedSetting, type SettingCells } from './policyEdits';

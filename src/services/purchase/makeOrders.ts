@@ -5,7 +5,7 @@ import { readCalendars } from '@/data/repositories/calendars';
 import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany } from '@/data/repositories/company';
 import { byPair } from '@/data/repositories/levels';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import { lockTrays, type TrayLineRow, updateTrayLine } from '@/data/repositories/trays';
 import { arrivalFrom, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';

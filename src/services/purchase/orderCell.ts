@@ -7,6 +7,7 @@ import { fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
 import { type Change, readChanges, recordChanges } from '@/data/repositories/bookkeeping';
+import { markDirty } from '@/data/repositories/marks';
 import {
   bumpOrder,
   type OrderLineRow,
@@ -15,7 +16,6 @@ import {
   updateOrderLine,
   updatePart,
 } from '@/data/repositories/orders';
-import { markDirty } from '@/data/repositories/planning';
 import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import { readBuying } from '../catalogue/buying';

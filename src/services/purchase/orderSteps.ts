@@ -1,7 +1,7 @@
 import type { Actor } from '@/core/people';
 import { recordChanges } from '@/data/repositories/bookkeeping';
+import { markDirty } from '@/data/repositories/marks';
 import { setOrderState } from '@/data/repositories/orders';
-import { markDirty } from '@/data/repositories/planning';
 import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import { type LoadedOrder, pairsOf } from './loadOrder';

@@ -3,7 +3,7 @@ import { type Conventions, changesOf, type FieldChange, merged, type RowFault, t
 import { isDuplicate, isReferenced } from '@/data/errors';
 import { type Change, recordChanges } from '@/data/repositories/bookkeeping';
 import { readLocations } from '@/data/repositories/company';
-import { markDirty, markSet } from '@/data/repositories/planning';
+import { markDirty, markSet } from '@/data/repositories/marks';
 import type { SheetRecord } from '@/data/repositories/sheets/record';
 import { LoadMismatch, type Tx } from '@/data/sql';
 import type { Failure } from '../failure';

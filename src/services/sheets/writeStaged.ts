@@ -11,7 +11,7 @@ import {
   type StagedRow,
   updateImport,
 } from '@/data/repositories/imports';
-import { markSet } from '@/data/repositories/planning';
+import { markSet } from '@/data/repositories/marks';
 import type { SheetRecord } from '@/data/repositories/sheets/record';
 import { LoadMismatch, type Tx } from '@/data/sql';
 import { write } from '@/data/transaction';

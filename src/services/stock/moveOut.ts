@@ -3,7 +3,7 @@ import { err, ok, type Result } from '@/core/result';
 import { lockAllocations } from '@/data/repositories/allocations';
 import { readTransit } from '@/data/repositories/company';
 import { lockLevels } from '@/data/repositories/levels';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';
 import { type CrossedLevel, crossingsOf } from './crossings';

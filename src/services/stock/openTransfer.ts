@@ -3,7 +3,7 @@ import { err, ok, type Result } from '@/core/result';
 import { checkTransfer, type TransferAction } from '@/core/stock';
 import { lockAllocations } from '@/data/repositories/allocations';
 import { lockLevels } from '@/data/repositories/levels';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import { lockTransfer, readTransferLines, type TransferLineRow, type TransferRow } from '@/data/repositories/transfers';
 import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';

@@ -23,11 +23,11 @@ import {
   updateLevel,
 } from '@/data/repositories/levels';
 import { readTracked } from '@/data/repositories/lots';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import type { SqlValue, Tx } from '@/data/sql';
 import { groupBy, pairKey } from '../grouping';
 import { moveLots, type PostedChange, serialsOut, type Tracked } from './moveLots';
-import type { StockChange } from './stockChange';
+import { onlyMoves, type StockChange } from './stockChange';
 
 export type { StockChange };
 export type Posted = { readonly valueChange: number; readonly variance: number };
@@ -98,7 +98,9 @@ export async function postMovements(
   }
   await insertMovements(tx, rows);
   await moveLots(tx, tracked, moved);
-  markDirty(tx, pairs);
+  const more = changes.filter((c) => !onlyMoves.has(c.kind));
+  markDirty(tx, pairs, 'stock');
+  markDirty(tx, more);
   return ok(changes.map((c) => posted.get(c) as Posted));
 }
 

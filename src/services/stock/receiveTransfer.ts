@@ -5,7 +5,7 @@ import { divideHalfUp } from '@/core/units';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany, readTransit } from '@/data/repositories/company';
 import { lockLevels } from '@/data/repositories/levels';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import { setTransferState, type TransferLineRow, updateTransferLine } from '@/data/repositories/transfers';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';

@@ -4,7 +4,7 @@ import { toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import { insertTransfer, insertTransferLines } from '@/data/repositories/transfers';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';

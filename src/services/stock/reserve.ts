@@ -10,7 +10,7 @@ import {
   updateAllocation,
 } from '@/data/repositories/allocations';
 import { lockLevels, type Pair } from '@/data/repositories/levels';
-import { markDirty } from '@/data/repositories/planning';
+import { markDirty } from '@/data/repositories/marks';
 import type { Tx } from '@/data/sql';
 import { freeOf } from './gauge';
 

@@ -2,6 +2,9 @@ import type { LevelValue } from '@/core/ledger';
 import type { Quantity } from '@/core/quantity';
 import type { MovementDocument, MovementKind, Pair } from '@/data/repositories/levels';
 
+/** Movements of which a plan knows nothing: what is on the way, in trays and promised elsewhere stays as it was. */
+export const onlyMoves: ReadonlySet<MovementKind> = new Set(['sale', 'correction', 'count', 'use']);
+
 /** One change of stock. What comes in has a value; what goes out has one when a document says it (a reversal, transit),
  *  else it goes at moving average. */
 export type StockChange = Pair & {

@@ -1,7 +1,7 @@
 import { type Actor, may } from '@/core/people';
 import { ok, type Result } from '@/core/result';
 import { type JobState, readJobs as readJobRows } from '@/data/repositories/jobs';
-import { countDirty } from '@/data/repositories/planning';
+import { countDirty } from '@/data/repositories/marks';
 import { readSnapshot } from '@/data/transaction';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
