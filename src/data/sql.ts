@@ -75,6 +75,15 @@ export class Tx {
     );
   }
 
+  /** Writes and then SELECTs in one message; the rows of the SELECTs, one after the other. */
+  async rowsBehind<T>(writes: readonly Statement[], selects: readonly Statement[]): Promise<T[]> {
+    const all = [...writes, ...selects].map(({ sql, values }) => format(sql, [...values] as SqlValue[]));
+    if (all.length === 0) return [];
+    const [answers] = await this.connection.query(all.join(';\n'));
+    const each = all.length === 1 ? [answers] : (answers as unknown[]);
+    return each.slice(writes.length).flat() as T[];
+  }
+
   /** Many new rows by LOAD DATA LOCAL. That skips rows it can't take instead of failing (a duplicate, a broken rule), so what
    *  it took is counted: rows that are not all new and sound are a LoadMismatch, and the caller's transaction ends. */
   async load(table: string, columns: readonly string[], rows: readonly (readonly SqlValue[])[]): Promise<void> {

@@ -170,3 +170,40 @@ test('mail needs an address', async () => {
   expect(await set('mira', false)).toMatchObject({ error: { field: 'mail' } });
   must(await set('', false));
 });
+
+test('raising and ending alerts waits for no sale: levels, states and marks that others hold are read, not locked', async () => {
+  const kinds = [rule('below_zero', 'at_once'), rule('below_min', 'at_once'), rule('transfer_asked', 'at_once')];
+  must(await setAlerts(books.deps, mira, req({ mail: '', rules: kinds })));
+  await raiseAlerts(books.deps, 'at_once');
+  const [low] = await books.rows<{ itemId: number; locationId: number }>(
+    `SELECT s.item_id AS itemId, s.location_id AS locationId FROM item_location_state s JOIN level l USING (item_id, location_id)
+      WHERE s.below_min = 1 AND l.on_hand > 0 LIMIT 1`,
+  );
+  if (!low) throw new Error('nothing is below its minimum');
+  // One matter more and one less than was told, so that there is something to raise and something to end.
+  await books.owner.query('UPDATE level SET on_hand = -on_hand WHERE item_id = ? AND location_id = ?', [
+    low.itemId,
+    low.locationId,
+  ]);
+  const told = await books.one<{ id: number }>(
+    "SELECT id FROM alert WHERE user_id = 1 AND matter = 'below_min' AND live = 1 LIMIT 1",
+  );
+  await books.owner.query("UPDATE alert SET matter_key = 'gone' WHERE id = ?", [told.id]);
+
+  const other = await books.owner.getConnection();
+  try {
+    await other.query('START TRANSACTION');
+    for (const table of ['level', 'item_location_state', 'need', 'transfer'])
+      await other.query(`SELECT * FROM ${table} FOR UPDATE`);
+    // Would fail after five seconds of waiting for a lock, six times.
+    expect(await raiseAlerts(books.deps, 'at_once')).toBeGreaterThan(0);
+  } finally {
+    await other.query('ROLLBACK');
+    other.release();
+    await books.owner.query('UPDATE level SET on_hand = -on_hand WHERE item_id = ? AND location_id = ?', [
+      low.itemId,
+      low.locationId,
+    ]);
+  }
+  expect(await books.one('SELECT live FROM alert WHERE id = ?', [told.id])).not.toMatchObject({ live: 1 });
+});

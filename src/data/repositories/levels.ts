@@ -22,19 +22,24 @@ const columns = `item_id AS itemId, location_id AS locationId, on_hand AS onHand
 
 export const byPair = (a: Pair, b: Pair): number => a.itemId - b.itemId || a.locationId - b.locationId;
 
-/** Creates missing levels by a no-op upsert in key order and locks them all in that order. */
+/** Creates missing levels by a no-op upsert in key order, which locks them in that order, and reads them: some hundreds in a
+ *  message. */
 export async function lockLevels(tx: Tx, pairs: readonly Pair[]): Promise<LevelRow[]> {
+  const ordered = [...pairs].sort(byPair).map((p) => [p.itemId, p.locationId]);
   const locked: LevelRow[] = [];
-  for (const p of [...pairs].sort(byPair)) {
-    await tx.run(
-      'INSERT INTO level (item_id, location_id) VALUES (:itemId, :locationId) ON DUPLICATE KEY UPDATE on_hand = on_hand',
-      p,
+  for (let i = 0; i < ordered.length; i += 200) {
+    const some = ordered.slice(i, i + 200);
+    const rows = await tx.rowsBehind<LevelRow>(
+      some.map((values) => ({
+        sql: 'INSERT INTO level (item_id, location_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE on_hand = on_hand',
+        values,
+      })),
+      some.map((values) => ({
+        sql: `SELECT ${columns} FROM level WHERE item_id = ? AND location_id = ? FOR UPDATE`,
+        values,
+      })),
     );
-    const row = await tx.row<LevelRow>(
-      `SELECT ${columns} FROM level WHERE item_id = :itemId AND location_id = :locationId FOR UPDATE`,
-      p,
-    );
-    if (row) locked.push(row);
+    locked.push(...rows);
   }
   return locked;
 }

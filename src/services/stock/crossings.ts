@@ -29,24 +29,30 @@ export async function crossingsOf(
   }
   const ids = [...new Set(before.map((l) => l.itemId))];
   const states = pairMap(await readStates(tx, ids));
-  const items = await readItemsByIds(tx, ids);
-  const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
-  return before.flatMap((l): CrossedLevel[] => {
+  const crossed = before.flatMap((l) => {
     const key = pairKey(l.itemId, l.locationId);
-    const place = places.get(l.locationId);
     const change = sums.get(key) ?? 0;
-    if (!place || change === 0) return [];
+    if (change === 0) return [];
     const state = states.get(key);
     const level = (text: string | null | undefined) => (text == null ? null : fromDecimal(text));
     const levels = { min: level(state?.level), max: level(state?.max) };
     const was = fromDecimal(l.onHand);
     const crossing = crossingOf(was, was + change, levels);
     if (!crossing) return [];
+    const { itemId, locationId } = l;
     return [
-      {
-        ...{ itemId: l.itemId, locationId: l.locationId, item: items.get(l.itemId)?.name ?? '', location: place },
-        ...{ crossing, now: was + change, level: crossing === 'above_max' ? levels.max : levels.min },
-      },
+      { itemId, locationId, crossing, now: was + change, level: crossing === 'above_max' ? levels.max : levels.min },
     ];
+  });
+  // Seldom anything is.
+  if (crossed.length === 0) return [];
+  const items = await readItemsByIds(
+    tx,
+    crossed.map((c) => c.itemId),
+  );
+  const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+  return crossed.flatMap((c): CrossedLevel[] => {
+    const location = places.get(c.locationId);
+    return location ? [{ ...c, item: items.get(c.itemId)?.name ?? '', location }] : [];
   });
 }

@@ -14,7 +14,7 @@ import { type Failure, invalidField } from '../failure';
 import { groupBy } from '../grouping';
 import { numberText, periodOf } from '../purchase/orderNumber';
 import { checkSaleDecimals, itemsOfLines } from './enterLines';
-import { lotsThere } from './moveLots';
+import { lotsThere, type Tracked } from './moveLots';
 import { type AtPlace, postAtPlace } from './postAtPlace';
 import type { StockChange } from './postMovements';
 import { endAllocation } from './reserve';
@@ -74,10 +74,11 @@ export async function postSale(
       return err({ kind: 'not_found', what: 'allocation' });
     await endAllocation(tx, own, l.quantity);
   }
-  const named = await namedLots(tx, who.today, locationId, lines);
+  const tracked = await readTracked(tx, [...new Set(lines.map((l) => l.itemId))]);
+  const named = await namedLots(tx, tracked, who.today, locationId, lines);
   if (!named.ok) return named;
   if (!mixLots) {
-    const mixed = await findMixed(tx, ours.value, before, locationId, lines);
+    const mixed = await findMixed(tx, tracked, ours.value, before, locationId, lines);
     if (mixed) return err(mixed);
   }
   const period = periodOf(who.today);
@@ -130,6 +131,7 @@ type Items = ReadonlyMap<number, ItemRow>;
 /** Lots that were named, by line: they have to lie there. Errors: invalid_field lines.<index>. */
 async function namedLots(
   tx: Tx,
+  tracked: Tracked,
   today: string,
   locationId: number,
   lines: Lines,
@@ -137,7 +139,6 @@ async function namedLots(
   const named = new Map<number, { lotId: number; quantity: Quantity }[]>();
   // What lines before have named of a lot is not there for the next.
   const used = new Map<number, Quantity>();
-  const tracked = await readTracked(tx, [...new Set(lines.map((l) => l.itemId))]);
   for (const [i, l] of lines.entries()) {
     const tracking = tracked.get(l.itemId);
     if (tracking === undefined || (l.lots ?? '').trim() === '') continue;
@@ -162,12 +163,12 @@ async function namedLots(
 /** The first line that no dye lot suffices for alone; null when there is none. */
 async function findMixed(
   tx: Tx,
+  tracked: Tracked,
   items: Items,
   before: readonly LevelRow[],
   locationId: number,
   lines: Lines,
 ): Promise<Failure | null> {
-  const tracked = await readTracked(tx, [...new Set(lines.map((l) => l.itemId))]);
   for (const l of lines) {
     if (tracked.get(l.itemId) !== 'lot' || (l.lots ?? '').trim() !== '') continue;
     const onHand = fromDecimal(before.find((v) => v.itemId === l.itemId)?.onHand ?? '0');

@@ -153,5 +153,11 @@ describe('lots', () => {
     );
     expect(said).toContain('20 Nov 2026 Old Mill sale S2611-0001 −2 –');
     expect(said).toContain('2 Nov 2026 Old Mill receipt R2611-0001 +10 Jun');
+    expect(said).not.toContain('It cost');
+    const serial = { ...lot, tracking: 'serial' as const, cost: 12_345 };
+    const own = { lot: serial, moves, today: '2026-11-23', currency: 'EUR' };
+    expect(text(renderToStaticMarkup(<LotPage view={own} format={format} />))).toContain(
+      'It cost €123.45, and leaves at that.',
+    );
   });
 });

@@ -5,7 +5,11 @@ import type { TransferView } from '@/services/stock/readTransfers';
 import { Format } from '../format';
 import { MovementsPage } from './movements-page';
 import { PrintedTransfer } from './printed-transfer';
+import { StockPanel } from './stock-panel.client';
+import { TransferPage } from './transfer-page.client';
 import { crossedWords } from './words';
+
+jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => {} }) }));
 
 const format = new Format('en-GB');
 const text = (html: string) =>
@@ -73,6 +77,58 @@ describe('the paper that goes with a transfer', () => {
     expect(said).toContain('Item 2 1000-02 1 ball');
     expect(said).not.toContain('To be sent');
   });
+});
+
+describe('a request', () => {
+  const asked = (change: Partial<TransferView['lines'][number]>, state: TransferView['state'] = 'requested') => {
+    const may = { approve: state === 'requested', refuse: true, cancel: true, ship: false, receive: false };
+    const view = transfer({ state, may: may as never, version: 1, today: '2026-11-23', lines: [line(1, change)] });
+    const html = renderToStaticMarkup(<TransferPage view={view} />);
+    return { said: text(html), starts: /name="[^"]*"[^>]*value="([^"]*)"|value="([^"]*)"/.exec(html)?.slice(1) ?? [] };
+  };
+
+  test('what came in for a line and what was bought for it stand under what is free there', () => {
+    const { said, starts } = asked({ liesReady: units(4), boughtFor: units(5), freeThere: units(7) });
+    expect(said).toContain('Free there');
+    expect(said).toContain('7 4 came in for it, 5 bought for it, on the way');
+    // What is there of it may go at once.
+    expect(starts.join('')).toBe('7');
+    expect(asked({}).said).not.toContain('came in for it');
+  });
+
+  test('where more is wanted than is there, the fair share is said and taken to begin with', () => {
+    const { said, starts } = asked({ freeThere: units(10), fairShare: units(6), wantedThere: units(15) });
+    expect(said).toContain('15 wanted by all, fair share 6');
+    expect(starts.join('')).toBe('6');
+  });
+});
+
+test('all terms of stock at a place: what is bought for requests is part of what comes, and said apart', () => {
+  const at = {
+    ...{
+      locationId: 4,
+      location: 'Wendel Yard',
+      onHand: units(9),
+      allocated: units(2),
+      inspection: 0,
+      blocked: units(1),
+    },
+    ...{
+      free: units(6),
+      onOrder: units(40),
+      inDrafts: 0,
+      inTransit: 0,
+      toBeSent: 0,
+      planned: units(3),
+      pegged: units(30),
+    },
+    ...{ value: 12_300, coverDays: 4, belowMin: false, excess: 0, surplus: 0 },
+    gauge: { onHand: units(9), free: units(6), coming: units(40), inTrays: 0, owed: units(2), min: null, max: null },
+  };
+  const all = { itemId: 7, number: '10412-07', name: 'Fen merino', unit: 'ball', places: [at], sentArrives: [] };
+  const said = text(renderToStaticMarkup(<StockPanel line={all} currency="EUR" reasons={[]} />));
+  expect(said).toContain('On hand 9 − allocated 2 − blocked 1 Free 6');
+  expect(said).toContain('on order 40 of it bought for requests, one to one 30 for places sent to from here 3');
 });
 
 describe('movements', () => {

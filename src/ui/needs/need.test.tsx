@@ -1,0 +1,137 @@
+import { renderToStaticMarkup } from 'react-dom/server';
+import { reckonPeg } from '@/core/netting';
+import { units } from '@/core/quantity';
+import type { NeedView } from '@/services/planning/readNeeds';
+import { Format } from '../format';
+import { FormatProvider } from '../format-context.client';
+import { MayProvider } from '../may-context.client';
+import { NeedPanel } from './need-panel.client';
+import { cannotAccept, NeedCells, needLabel, type RowState } from './need-row';
+
+const format = new Format('en-GB');
+const text = (html: string) =>
+  html
+    .replace(/<[^>]+>/g, ' ')
+    .replace(/\s+/g, ' ')
+    .replaceAll(' ,', ',')
+    .trim();
+
+const step = { fromQuantity: 0, amount: '42', perQuantity: 1, content: { num: '10', den: '1' } };
+const bought: NeedView = {
+  ...{ id: 9, fingerprint: 'f', open: true, itemId: 7, itemNumber: '10412-07', itemName: 'Fen merino, moss' },
+  ...{ buyerNote: '', locationId: 4, location: 'Wendel Yard', unit: 'ball', supplierId: 2, causes: ['below_min'] },
+  ...{ sentFrom: null, coverDays: 3, packs: units(6), base: units(60), packName: 'bag', net: 25_200, open: true },
+  gauge: {
+    ...{ onHand: units(12), free: units(12), coming: 0, inTrays: 0, owed: 0, min: units(28), max: units(76) },
+  },
+  ...{ content: { num: '10', den: '1' }, currency: 'EUR', rate: null, supplierBlocked: false, sourceRule: null },
+  ...{ reckoning: null, boughtFor: null },
+  prices: [{ ...step, from: null, to: null } as never],
+};
+const sent: NeedView = {
+  ...bought,
+  ...{ supplierId: null, net: null, prices: [], packName: 'ball', content: { num: '1', den: '1' }, packs: units(8) },
+  sentFrom: { locationId: 4, location: 'Wendel Yard', free: units(5) },
+};
+const pegged: NeedView = {
+  ...bought,
+  causes: ['shop_asks', 'supply_cut'],
+  boughtFor: { transferId: 31, transfer: 'T2611-0031', location: 'Market Hall' },
+  reckoning: reckonPeg(
+    { asked: units(30), held: units(4), supply: units(10) },
+    { minimum: 0, packMicro: units(10), multiplePacks: 1, mode: 'up' },
+  ),
+};
+
+describe('what a row says of itself', () => {
+  test('item, place, causes, stock and how long it lasts, what is to be done', () => {
+    expect(needLabel(bought, '6', format)).toBe(
+      'Fen merino, moss, Wendel Yard, below minimum, 12 free · lasts 3 days, order 6 bags',
+    );
+    expect(needLabel(sent, '1', format)).toContain('send from Wendel Yard 1 ball');
+    expect(needLabel(pegged, '2', format)).toContain('Wendel Yard for Market Hall, shop asks, order cut');
+  });
+
+  test('what keeps it from being accepted', () => {
+    expect(cannotAccept(bought)).toBeNull();
+    expect(cannotAccept(sent)).toBeNull();
+    expect(cannotAccept({ ...sent, sentFrom: { locationId: 4, location: 'Wendel Yard', free: 0 } })).toBe(
+      'none free there',
+    );
+    expect(cannotAccept({ ...bought, supplierId: null })).toBe('no supplier yet');
+  });
+});
+
+describe('the cells of a row', () => {
+  const hands = { type: () => {}, accept: () => {} };
+  const cells = (need: NeedView, state: RowState = { kind: 'open' }, typed?: string, may = true) =>
+    renderToStaticMarkup(
+      <FormatProvider locale="en-GB">
+        <MayProvider rights={may ? ['needs.decide'] : []}>
+          <NeedCells
+            {...{ need, index: 0, format, currency: 'EUR', today: '2026-11-23', state, typed, current: true, hands }}
+          />
+        </MayProvider>
+      </FormatProvider>,
+    );
+
+  test('packs, what they are in units, and what they cost; another quantity costs another sum', () => {
+    expect(text(cells(bought))).toMatch(/bags 60 balls Accept 252\.00/);
+    expect(text(cells(bought, { kind: 'open' }, '7'))).toMatch(/bags 70 balls Accept 294\.00/);
+    expect(text(cells(bought, { kind: 'open' }, '6.5'))).toContain('not whole bags');
+  });
+
+  test('sent over: what is free there, and no price', () => {
+    expect(text(cells(sent))).toContain('5 free there Accept sent over');
+    expect(cells(sent)).toContain('text-attention');
+    expect(cells(sent, { kind: 'open' }, '5')).not.toContain('text-attention');
+  });
+
+  test('who may not decide reads the quantity; no price is said', () => {
+    const said = text(cells({ ...bought, net: null, prices: [] }, { kind: 'open' }, undefined, false));
+    expect(said).not.toContain('Accept');
+    expect(said).toContain('no price');
+  });
+
+  test('accepted: into which tray, or onto which transfer', () => {
+    const tray: RowState = { kind: 'accepted', tray: 'Hollinmere', packs: '6', transfer: null };
+    expect(text(cells(bought, tray))).toContain('in the Hollinmere tray 6 bags');
+    const on = { ...tray, tray: 'Wendel Yard', packs: '8', transfer: { id: 3, number: 'T2611-0003' } };
+    expect(text(cells(sent, on))).toContain('T2611-0003 from Wendel Yard 8 balls');
+    expect(text(cells({ ...bought, open: false }))).toContain('decided or no longer short');
+  });
+
+  test('bought for one line: for whom, and that an order was cut', () => {
+    const said = text(cells(pegged));
+    expect(said).toContain('10412-07 · Wendel Yard for Market Hall');
+    expect(said).toContain('shop asks order cut');
+  });
+});
+
+describe('the panel beside it', () => {
+  const panel = (need: NeedView) =>
+    text(
+      renderToStaticMarkup(
+        <FormatProvider locale="en-GB">
+          <NeedPanel need={need} currency="EUR" today="2026-11-23" />
+        </FormatProvider>,
+      ),
+    );
+
+  test('a line bought one to one: whose request, what is free here meanwhile, and the sum', () => {
+    const said = panel(pegged);
+    expect(said).toContain('Market Hall asks for it on T2611-0031 : bought one to one');
+    expect(said).toContain('12 are free here: approving the request would send from those.');
+    expect(said).toContain('Why 16');
+    expect(said).toContain('To buy exactly the line, one to one 16');
+    expect(panel({ ...pegged, reckoning: null })).toContain('Nobody asks for it any more.');
+  });
+
+  test('what is in the way is said in a sentence each', () => {
+    expect(panel(bought)).toContain('No policy that refills is in force here.');
+    expect(panel({ ...bought, supplierId: null })).toContain('No supplier sells this item yet');
+    expect(panel({ ...bought, supplierBlocked: true })).toContain('The supplier is blocked.');
+    expect(panel({ ...bought, net: null })).toContain('No price on file: it can be ordered');
+    expect(panel(sent)).toContain('Sent from Wendel Yard: 5 free there.');
+  });
+});
