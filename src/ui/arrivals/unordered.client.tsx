@@ -108,7 +108,7 @@ export function Unordered(props: {
         <ItemField
           key={round}
           label="What came without being ordered"
-          placeholder="Add what nobody ordered: scan it, or type name or number"
+          placeholder="scan it, or type name or number"
           taken={null}
           onTake={(item) => {
             if (!item) return;

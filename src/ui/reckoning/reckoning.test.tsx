@@ -39,6 +39,13 @@ describe('a sum as on paper', () => {
     expect(said).toContain('Whole bags of 10 fits exactly 60');
   });
 
+  test('what is below zero is said to be, where it adds up', () => {
+    // 76 + 2 = 78, in eight bags.
+    const said = shown(reckon(parts({ onHand: -2 }), minMax, bags));
+    expect(said).toContain('+ On hand, below zero 2');
+    expect(said).toContain('To buy position −2 is at or below minimum 28 78');
+  });
+
   test('nothing is missing: the sentence says what the position is above of', () => {
     expect(shown(reckon(parts({ onHand: 40 }), minMax, bags))).toContain(
       'Nothing to buy: position 40 is above minimum 28.',

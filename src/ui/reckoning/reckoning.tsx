@@ -100,7 +100,7 @@ export function ReckoningSum({
         <SumLine
           key={t.label}
           operator={i === 0 ? '' : t.operator === '+' ? '+' : '−'}
-          label={labels[t.label]}
+          label={t.label === 'on_hand' && t.operator === '+' ? 'On hand, below zero' : labels[t.label]}
           origin={
             t.over && t.over.perDay > 0
               ? `${format.quantity(t.over.perDay)} a day × ${format.days(t.over.days)}`

@@ -251,6 +251,7 @@ function OnePlace({ at, id, format }: { at: StockAt | undefined; id: number; for
           {[
             at.belowMin ? 'below min' : '',
             at.excess > 0 ? `${format.quantity(at.excess)} over` : '',
+            at.gauge.inTrays > 0 ? `${format.quantity(at.gauge.inTrays)} in trays` : '',
             lasts && `lasts ${lasts}`,
           ]
             .filter(Boolean)
