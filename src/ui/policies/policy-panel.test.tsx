@@ -7,7 +7,7 @@ import { FormatProvider } from '../format-context.client';
 import { MayProvider } from '../may-context.client';
 import { Advised } from './advised-minimum.client';
 import { PolicyBar } from './policy-bar.client';
-import { hintWords } from './policy-row';
+import { hintWords, PolicyRow } from './policy-row';
 import { PolicySettings } from './policy-settings.client';
 import type { Draft } from './use-policy-drafts.client';
 
@@ -137,4 +137,41 @@ test('what is changed and not saved: how many cells, what it does, how many faul
   expect(calm).toMatch(/Undo Save$/);
   // Nothing that could be saved: every line has a fault.
   expect(bar({ drafts: new Map([...drafts].slice(0, 1)) })).toMatch(/<button[^>]*disabled=""[^>]*>Save what is right/);
+});
+
+describe('a line of the sheet', () => {
+  const whole = {
+    ...line,
+    ...{ number: '10412-07', kind: 'min_max', origin: 'location', missing: [], season: false, sentFrom: null },
+    ...{ own: { kind: 'min_max', min: '28' }, from: { kind: 'location', min: 'location', max: 'item' } },
+    ...{ perDay: units(2.64), coverDays: 4.8, classes: 'AX', need: units(60), needState: 'open', excess: 0 },
+  } as unknown as PolicyLine;
+  const nothing = () => undefined;
+  const row = (change: Partial<PolicyLine> = {}, draft?: Draft, mayEdit = true) =>
+    shown(
+      <PolicyRow
+        {...{ line: { ...whole, ...change }, index: 3, draft, faults: new Map(), format, mayEdit }}
+        {...{ selected: () => false, onType: nothing, onPoint: nothing, onDrag: nothing }}
+      />,
+    );
+
+  test('use per day, how long it lasts, class, and what is needed, over or decided', () => {
+    expect(text(row())).toMatch(/Harbour Street .*2\.6 4 AX 60$/);
+    expect(text(row({ need: 0, excess: units(12) }))).toMatch(/AX 12 over$/);
+    expect(text(row({ needState: 'decided' }))).toMatch(/AX decided$/);
+    expect(text(row({ need: 0 }))).toMatch(/AX –$/);
+    expect(text(row({ sentFrom: 'Wendel Yard' }))).toContain('Harbour Street from Wendel Yard');
+  });
+
+  test('a cell that nobody is at holds the kind in force alone; what is inherited is named, what is not saved is shown', () => {
+    const options = (html: string) => [...html.matchAll(/<option[^>]*>([^<]*)</g)].map((m) => m[1]);
+    expect(options(row())).toEqual(['min/max']);
+    expect(options(row({ own: {}, origin: 'category' }))).toEqual(['min/max']);
+    expect(row({ own: {}, origin: 'category' })).toContain('title="from its category"');
+    expect(options(row({ locationId: null, own: {} }))).toEqual(['as inherited']);
+    const draft = { index: 3, itemId: 7, locationId: 1, was: { kind: 'min_max' }, now: { kind: 'phase_out' } } as Draft;
+    expect(options(row({}, draft))).toEqual(['phase-out']);
+    expect(row({}, undefined, false)).toMatch(/<select[^>]*disabled=""/);
+    expect(text(row({ missing: ['max'] as never }))).toContain('missing');
+  });
 });

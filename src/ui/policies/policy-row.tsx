@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { useState } from 'react';
 import { kindWords, policyKinds } from '@/core/policy';
 import type { PolicyLine } from '@/services/planning/readPolicies';
 import { type Format, plural } from '../format';
@@ -107,28 +108,38 @@ function KindCell(props: RowProps & { kind: PolicyLine['kind'] }) {
   const { line, draft, mayEdit } = props;
   const own = draft?.now.kind === undefined ? line.own.kind !== undefined : draft.now.kind !== '';
   const changed = draft?.now.kind !== undefined;
+  const value = draft?.now.kind ?? line.own.kind ?? '';
+  const inherited = line.locationId !== null && !own ? shownKinds[changed ? 'none' : line.kind] : 'as inherited';
+  // Choices are there once a hand or the focus comes to the cell: thirty rows of ten each would be most of a scroll.
+  const [near, setNear] = useState(false);
   return (
     <>
       <select
         data-column="kind"
         className={`entry cell w-full ${own || changed ? '' : 'text-muted'} ${changed ? 'changed' : ''} ${props.selected(0) ? 'picked' : ''}`}
         aria-label={`Policy of ${line.name}, ${line.location}`}
-        value={draft?.now.kind ?? line.own.kind ?? ''}
+        value={value}
         disabled={!mayEdit}
         title={!own ? origins[line.origin] : undefined}
         onPointerDown={(e) => props.onPoint(0, e.shiftKey)}
-        onPointerEnter={(e) => e.buttons === 1 && props.onDrag(0)}
-        onFocus={() => props.onPoint(0, false)}
+        onPointerEnter={(e) => {
+          setNear(true);
+          if (e.buttons === 1) props.onDrag(0);
+        }}
+        onFocus={() => {
+          setNear(true);
+          props.onPoint(0, false);
+        }}
         onChange={(e) => props.onType('kind', e.target.value)}
       >
-        <option value="">
-          {line.locationId !== null && !own ? shownKinds[changed ? 'none' : line.kind] : 'as inherited'}
-        </option>
-        {policyKinds.map((k) => (
-          <option key={k} value={k}>
-            {kindWords[k]}
-          </option>
-        ))}
+        {(near || value === '') && <option value="">{inherited}</option>}
+        {policyKinds
+          .filter((k) => near || k === value)
+          .map((k) => (
+            <option key={k} value={k}>
+              {kindWords[k]}
+            </option>
+          ))}
       </select>
       {line.missing.length > 0 && !changed && (
         <span className="block pl-2 text-[11.5px] text-attention">
