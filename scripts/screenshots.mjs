@@ -66,6 +66,7 @@ async function pictures(browser, baseURL) {
   mkdirSync(out, { recursive: true });
   const shoot = async (page, name) => {
     await page.waitForLoadState('networkidle');
+    await page.getByText('Loading', { exact: true }).first().waitFor({ state: 'detached' });
     await page.screenshot({ path: join(out, `${name}.png`) });
     say(name);
   };

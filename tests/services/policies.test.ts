@@ -3,6 +3,7 @@ import { acceptNeed } from '@/services/planning/acceptNeed';
 import type { PolicyEdit } from '@/services/planning/policyEdits';
 import { previewPolicies } from '@/services/planning/previewPolicies';
 import { allPolicies, openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
+import { readPolicyChoices } from '@/services/planning/readPolicyChoices';
 import { readPolicyDetail } from '@/services/planning/readPolicyDetail';
 import { readRuleValues } from '@/services/planning/readRuleValues';
 import { fullNeedRun, markChanged } from '@/services/planning/recompute';
@@ -272,6 +273,29 @@ describe('the policy sheet', () => {
     expect((await numbers({ supplier: 'HOL' })).head.items).toBeGreaterThan(
       (await numbers({ supplier: 'HOL', search: 'merino' })).head.items,
     );
+  });
+
+  test('whose items: by the nearest who is named, oneself first among those to choose from', async () => {
+    const who = async (buyerId: number | null) => {
+      const head = must(await openPolicies(books.deps, mira, { ...allPolicies, buyerId }));
+      return head.items;
+    };
+    const all = await who(null);
+    await books.owner.query("UPDATE category SET buyer_id = 2 WHERE name = 'Needles' AND parent_id IS NULL");
+    const [needle] = await books.rows<{ id: number }>(
+      `SELECT i.id FROM item i JOIN category c ON c.id = i.category_id LEFT JOIN category p ON p.id = c.parent_id
+        WHERE 'Needles' IN (c.name, p.name) LIMIT 1`,
+    );
+    await books.owner.query('UPDATE item SET buyer_id = 1 WHERE id = ?', [needle?.id]);
+    const [theirs, mine] = [await who(2), await who(1)];
+    expect(theirs).toBeGreaterThan(3);
+    expect(mine).toBeGreaterThanOrEqual(1);
+    expect(theirs + mine).toBeLessThanOrEqual(all);
+    expect(await who(4)).toBe(0);
+    const { buyers } = must(await readPolicyChoices(books.deps, mira));
+    expect(buyers.map((b) => b.name)).toEqual(['Mira Rook', 'Otto Quillon']);
+    await books.owner.query('UPDATE category SET buyer_id = NULL WHERE buyer_id = 2');
+    await books.owner.query('UPDATE item SET buyer_id = NULL WHERE buyer_id = 1');
   });
 
   test('set by rule: so many days of demand, rounded up to packs, for the lines asked', async () => {

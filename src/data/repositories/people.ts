@@ -224,5 +224,13 @@ export const countRoleUsers = async (tx: Tx, role: string): Promise<number> =>
   Number((await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM app_user WHERE role = :role', { role }))?.n ?? 0);
 
 /** Names of everybody who has or had an account. */
+/** Who is named as buyer of an item, a category or a supplier. */
+export const readBuyers = (tx: Tx) =>
+  tx.rows<{ id: number; name: string }>(
+    `SELECT id, name FROM app_user WHERE id IN (
+       SELECT buyer_id FROM item WHERE buyer_id IS NOT NULL UNION SELECT buyer_id FROM category WHERE buyer_id IS NOT NULL
+       UNION SELECT buyer_id FROM supplier WHERE buyer_id IS NOT NULL) ORDER BY name, id`,
+  );
+
 export const readPeopleNames = (tx: Tx) =>
   tx.rows<{ id: number; name: string }>('SELECT id, name FROM app_user ORDER BY name');

@@ -18,6 +18,8 @@ export type ItemsAsked = {
   /** Code of a supplier that sells it; '' = any. */
   readonly supplier: string;
   readonly sort: ItemSort;
+  /** Only those that this person is responsible for. */
+  readonly buyerId?: number | null;
   /** Only what stock is kept of. */
   readonly stockKept?: boolean;
 };
@@ -46,8 +48,9 @@ export async function findItems(
     asked.sort,
     locationIds,
   );
-  const mine = asked.view === 'mine' ? await itemsOfBuyer(tx, tree, actor.userId) : null;
-  const own = mine ? ids.filter((id) => mine.has(id)) : ids;
+  const buyerId = asked.view === 'mine' ? actor.userId : (asked.buyerId ?? null);
+  const theirs = buyerId === null ? null : await itemsOfBuyer(tx, tree, buyerId);
+  const own = theirs ? ids.filter((id) => theirs.has(id)) : ids;
   if (asked.search.trim() === '') return own;
   const fitting = await searchItems(tx, asked.search);
   if (asked.sort === 'name') {

@@ -99,13 +99,14 @@ export type PoliciesAsked = {
   readonly category: string;
   readonly supplier: string;
   readonly maker: string;
-  readonly mine: boolean;
+  /** Whose items; null = anybody's. */
+  readonly buyerId: number | null;
   readonly show: PolicyShow;
   readonly abcXyz: (typeof policyClasses)[number];
 };
 
 export const allPolicies: PoliciesAsked = {
-  ...{ search: '', locationId: null, sort: 'name', category: '', supplier: '', maker: '', mine: false },
+  ...{ search: '', locationId: null, sort: 'name', category: '', supplier: '', maker: '', buyerId: null },
   ...{ show: '', abcXyz: '' },
 };
 
@@ -124,12 +125,11 @@ export async function openPolicies(
     const places = (await readLocations(tx)).filter((l) => l.closed === 0);
     const shown = places.filter((l) => locationId === null || l.id === locationId);
     const locationIds = shown.map((l) => l.id);
-    const { search, sort, category, supplier } = asked;
-    const view = asked.mine ? ('mine' as const) : everyItem.view;
+    const { search, sort, category, supplier, buyerId } = asked;
     const ids = await findItems(
       tx,
       actor,
-      { ...everyItem, search, sort, category, supplier, view, stockKept: true },
+      { ...everyItem, search, sort, category, supplier, buyerId, stockKept: true },
       null,
     );
     const withDefault = await categoriesWithPolicy(tx);

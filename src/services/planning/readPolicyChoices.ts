@@ -1,6 +1,7 @@
 import { type Actor, may } from '@/core/people';
 import { ok, type Result } from '@/core/result';
 import { readCategoryTree, readMakers, readSuppliers } from '@/data/repositories/catalogue';
+import { readBuyers } from '@/data/repositories/people';
 import { readSnapshot } from '@/data/transaction';
 import { pathOf } from '../catalogue/findItems';
 import type { Deps } from '../deps';
@@ -11,6 +12,8 @@ export type PolicyChoices = {
   readonly categories: readonly string[];
   readonly suppliers: readonly { readonly code: string; readonly name: string }[];
   readonly makers: readonly string[];
+  /** Who is responsible for items, the person that asks first. */
+  readonly buyers: readonly { readonly id: number; readonly name: string }[];
 };
 
 /** Errors: forbidden. */
@@ -25,6 +28,7 @@ export async function readPolicyChoices(deps: Deps, actor: Actor): Promise<Resul
       categories: tree.map((c) => pathOf(byId, c.id)).sort((a, b) => a.localeCompare(b)),
       suppliers: suppliers.map((s) => ({ code: s.code, name: s.name })),
       makers: await readMakers(tx),
+      buyers: [{ id: actor.userId, name: actor.name }, ...(await readBuyers(tx)).filter((b) => b.id !== actor.userId)],
     });
   });
 }

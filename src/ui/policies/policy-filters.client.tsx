@@ -14,7 +14,7 @@ export type PolicyQuery = {
   readonly maker: string;
   readonly show: string;
   readonly cls: string;
-  readonly mine: string;
+  readonly buyer: string;
 };
 
 /** The address of the sheet with something else asked for; what is empty or usual is left out. */
@@ -38,13 +38,15 @@ export function PolicyFilters(props: {
   categories: readonly string[];
   suppliers: readonly { readonly code: string; readonly name: string }[];
   makers: readonly string[];
+  /** The person at the screen first. */
+  buyers: readonly { readonly id: number; readonly name: string }[];
 }) {
   const { query } = props;
   const router = useRouter();
   const go = (change: Partial<PolicyQuery>) => router.push(policiesHref(query, change));
   const pick = (
     label: string,
-    key: 'category' | 'supplier' | 'maker',
+    key: 'category' | 'supplier' | 'maker' | 'buyer',
     all: string,
     options: readonly (readonly [string, string])[],
   ) =>
@@ -110,14 +112,12 @@ export function PolicyFilters(props: {
           </option>
         ))}
       </select>
-      <button
-        type="button"
-        className="chip"
-        aria-pressed={query.mine === '1'}
-        onClick={() => go({ mine: query.mine === '1' ? '' : '1' })}
-      >
-        Mine
-      </button>
+      {pick(
+        'Buyer',
+        'buyer',
+        'All buyers',
+        props.buyers.map((b, i) => [String(b.id), i === 0 ? 'Mine' : b.name] as const),
+      )}
       <LiveSearch
         value={query.q}
         placeholder="name, number, barcode"

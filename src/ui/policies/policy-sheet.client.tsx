@@ -51,6 +51,7 @@ export function PolicySheet(props: {
   categories: readonly string[];
   suppliers: readonly { readonly code: string; readonly name: string }[];
   makers: readonly string[];
+  buyers: readonly { readonly id: number; readonly name: string }[];
   saved: readonly ViewLink[];
 }) {
   const { head, query } = props;
@@ -226,7 +227,11 @@ export function PolicySheet(props: {
       >
         <span className="ml-auto" />
         <ScanSaid text={view.said} code={view.unknown} />
-        <PolicyFilters query={query} categories={props.categories} suppliers={props.suppliers} makers={props.makers} />
+        <PolicyFilters
+          {...{ query, categories: props.categories, suppliers: props.suppliers }}
+          makers={props.makers}
+          buyers={props.buyers}
+        />
         {mayEdit && <SetByRule list={head.list} count={head.count} chosen={cells.rows} onValues={takeRule} />}
         <SavedViews
           page="policies"

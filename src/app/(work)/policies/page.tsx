@@ -25,7 +25,7 @@ export default async function PoliciesPage({ searchParams }: { searchParams: Sea
     category: text(params.category).slice(0, 250),
     supplier: text(params.supplier).slice(0, 20),
     maker: text(params.maker).slice(0, 120),
-    mine: text(params.mine) === '1',
+    buyerId: Number(text(params.buyer)) || null,
     show: choiceOf(policyShows, params.show),
     abcXyz: choiceOf(policyClasses, params.cls),
   };
@@ -36,7 +36,12 @@ export default async function PoliciesPage({ searchParams }: { searchParams: Sea
   const { value: saved } = shown(await readViews(deps(), actor, 'policies'));
   const query = {
     ...{ q: asked.search, at: text(params.at), sort: asked.sort, category: asked.category, supplier: asked.supplier },
-    ...{ maker: asked.maker, show: asked.show, cls: asked.abcXyz, mine: asked.mine ? '1' : '' },
+    ...{
+      maker: asked.maker,
+      show: asked.show,
+      cls: asked.abcXyz,
+      buyer: asked.buyerId === null ? '' : String(asked.buyerId),
+    },
   };
   return (
     // Another search or place is another sheet; the same one opened again keeps what is being typed.
@@ -48,6 +53,7 @@ export default async function PoliciesPage({ searchParams }: { searchParams: Sea
       categories={choices?.categories ?? []}
       suppliers={choices?.suppliers ?? []}
       makers={choices?.makers ?? []}
+      buyers={choices?.buyers ?? []}
       saved={saved ?? []}
     />
   );
