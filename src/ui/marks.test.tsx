@@ -123,7 +123,7 @@ describe('reckoning', () => {
 
   test('shows blocked, owed and trays when they count, and negative stock as an addition', () => {
     const text = print({ onHand: units(-2), blocked: units(1), owed: units(4), inTrays: units(5) });
-    expect(text).toContain('+ On hand 2');
+    expect(text).toContain('+ On hand, below zero 2');
     expect(text).toContain('+ Blocked 1');
     expect(text).toContain('− In trays and drafts 5');
     expect(text).toContain('+ Owed by the horizon 4');

@@ -703,6 +703,7 @@ const shared = new Set([
   'planning/writePolicies',
   'planning/policyEdits',
   'planning/freshNeeds',
+  'planning/freshStates',
   'planning/reopenNeed',
   'stock/fillPegs',
   'planning/unitWorth',
