@@ -74,6 +74,8 @@ type Props<R> = {
   readonly heads: readonly Head[];
   readonly sorted?: Sorted;
   readonly style?: CSSProperties;
+  /** Rows on both sides of those in view that are there too: fewer where a row is a lot of work. */
+  readonly beside?: number;
   readonly rowAt: (index: number) => R | undefined;
   /** Says which rows are looked at. */
   readonly onShow: (from: number, end: number) => void;
@@ -200,7 +202,7 @@ export function Grid<R>(props: Props<R>) {
     return () => box.removeEventListener('wheel', onWheel);
   }, [scaled]);
 
-  const { first, end } = rowsAt(extent, offset);
+  const { first, end } = rowsAt(extent, offset, props.beside);
   const { onShow } = props;
   useEffect(() => {
     onShow(first, end);

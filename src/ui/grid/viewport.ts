@@ -62,10 +62,13 @@ export function scrollTopOf(e: Extent, offset: number): number {
 
 const clamp = (value: number, most: number): number => Math.max(0, Math.min(value, most));
 
+/** Rows on both sides of those in view that are there too, unless a list asks for fewer. */
+const ROWS_BESIDE = 8;
+
 /** Rows that show at an offset, with some more on both sides: first, and one past the last. */
-export function rowsAt(e: Extent, offset: number, overscan = 8): { first: number; end: number } {
-  const first = Math.max(0, rowAtOffset(e, offset) - overscan);
-  const end = Math.min(e.count, rowAtOffset(e, Math.max(0, offset + e.height - 1)) + 1 + overscan);
+export function rowsAt(e: Extent, offset: number, beside = ROWS_BESIDE): { first: number; end: number } {
+  const first = Math.max(0, rowAtOffset(e, offset) - beside);
+  const end = Math.min(e.count, rowAtOffset(e, Math.max(0, offset + e.height - 1)) + 1 + beside);
   return { first, end: Math.max(first, end) };
 }
 

@@ -269,6 +269,7 @@ export function PolicySheet(props: {
             {...view.props}
             label="Policies"
             rowHeight={ROW}
+            beside={3}
             columns="policy-columns"
             sorted={{ by: query.sort, href: sortedBy('/policies', { ...query, sort: '' }) }}
             heads={heads}
