@@ -15,6 +15,7 @@ export { balancePeg, type PegBalance, type PeggedDemand } from './peg';
 export {
   adviceFor,
   type DatedPlan,
+  forThoseWhoWait,
   type LevelPlan,
   type Plan,
   type PlanFigures,
@@ -34,6 +35,6 @@ export {
 } from './reckoning';
 export { type OrderRule, roundOrder, silences } from './roundOrder';
 export { excessOf, isBelow, shortageOf, surplusOf } from './shortage';
-export { type SlotPlan, type SlotStock, slotOfPlan, slotPlan } from './slotPlan';
+export { ruleOfPlan, type SlotPlan, type SlotStock, slotOfPlan, slotPlan } from './slotPlan';
 export { itemDigest, type PegBalanceOf, stateFingerprints } from './stateFingerprint';
 export { returns, type Suggestion, suggest } from './suggest';

@@ -11,7 +11,7 @@ export type DatedSlot = {
   readonly plan: DatedPlan;
   /** Open supply, what lies in trays included. */
   readonly receipts: readonly Flow[];
-  readonly orders: readonly Flow[];
+  readonly orders: Flow[];
   readonly horizonDay: number;
 };
 
@@ -25,7 +25,10 @@ export type NeedRunInput = {
   readonly blocked: Float64Array;
   readonly onTheWay: Float64Array;
   readonly inTrays: Float64Array;
+  /** Promised from stock, and waited for by customers. */
   readonly owed: Float64Array;
+  /** Of what is owed, what customers wait for and nothing lies ready for. */
+  readonly backordered: Float64Array;
   /** Asked for by other places and not decided yet. */
   readonly asked: Float64Array;
   /** Mean use per day; 0 without one. */
@@ -55,7 +58,8 @@ export type NeedRunInput = {
   readonly dated: Map<number, DatedSlot>;
 };
 
-export const planRules = ['none', 'level', 'dated'] as const;
+/** waiting: no policy, but customers wait. */
+export const planRules = ['none', 'level', 'dated', 'waiting'] as const;
 export const roundings = ['up', 'nearest', 'none'] as const;
 export const needStates = ['none', 'open', 'decided'] as const;
 export type NeedState = (typeof needStates)[number];
@@ -87,6 +91,7 @@ export function emptyNeedRunInput(count: number, width = 1): NeedRunInput {
     onTheWay: f(),
     inTrays: f(),
     owed: f(),
+    backordered: f(),
     asked: f(),
     perDay: f(),
     rule: b(),
@@ -171,9 +176,10 @@ function runSlot(input: NeedRunInput, out: NeedRunOutput, i: number): void {
     runDated(input, out, i, available);
     return;
   }
+  if (rule === 3 && input.backordered[i] === 0) return;
   const level = input.level[i] as number;
   const atOrBelow = input.atOrBelow[i] === 1;
-  const unpromised = available - owed;
+  const unpromised = available - (owed - (input.backordered[i] as number));
   if (level > 0 && (atOrBelow ? unpromised <= level : unpromised < level)) out.below[i] = 1;
   const max = input.max[i] as number;
   const packMicro = input.packMicro[i] as number;

@@ -24,7 +24,7 @@ export type PlanTerm = {
 /** Refill to a level once the position has come to another: all kinds but lot-for-lot. */
 export type LevelPlan = {
   readonly rule: 'level';
-  readonly kind: PolicyKind;
+  readonly kind: PolicyKind | 'no_policy';
   /** The trigger level. */
   readonly level: Quantity;
   readonly refillTo: Quantity;
@@ -66,6 +66,12 @@ export type PlanFigures = {
 };
 
 const NONE: NoPlan = { rule: 'none' };
+
+/** Without a policy nothing is raised by stock; what customers wait for is bought all the same, as far as nothing covers it. */
+export const forThoseWhoWait: LevelPlan = {
+  ...{ rule: 'level', kind: 'no_policy', level: 0, refillTo: 0, max: null, trigger: 'strictly_below', fixed: 0 },
+  terms: [],
+};
 
 /** The advised minimum of a pair under its policy's target. `review` overrides the days between order slots. */
 export function adviceFor(policy: EffectivePolicy, f: PlanFigures, review = f.reviewDays): Advice | null {

@@ -7,12 +7,14 @@ import {
   emptyNeedRunInput,
   excessOf,
   fairShare,
+  forThoseWhoWait,
   isBelow,
   type LevelPlan,
   needRun,
   type PlanFigures,
   type PositionParts,
   planOf,
+  planRules,
   position,
   type Reckoning,
   reckon,
@@ -358,4 +360,46 @@ describe('too much, too little, to spare', () => {
 
 test('position counts what is planned for others', () => {
   expect(position(parts(20, { planned: 6, owed: 2 }))).toBe(units(12));
+});
+
+// Common practice: what a customer has ordered is bought, also of what nobody keeps in stock.
+test.each([
+  ['nothing there, a customer waits for 5: 5 are bought, a bag of 10', 0, 0, 5, 0, 5, 10],
+  ['3 there that nobody was promised: 2 are missing', 3, 0, 5, 0, 2, 10],
+  ['10 on the way: nothing is missing', 0, 10, 5, 0, 0, 0],
+  ['nobody waits: 2 below zero raise nothing without a policy', -2, 0, 0, 0, 0, 0],
+  ['books below zero: what is missing is made up for as well', -2, 0, 5, 0, 7, 10],
+])('without a policy: %s', (_, onHand, onTheWay, backordered, promised, shortage, quantity) => {
+  const input = emptyNeedRunInput(1);
+  input.rule[0] = planRules.indexOf('waiting');
+  input.onHand[0] = units(onHand);
+  input.onTheWay[0] = units(onTheWay);
+  input.backordered[0] = units(backordered);
+  input.owed[0] = units(backordered + promised);
+  input.packMicro[0] = units(10);
+  input.multiplePacks[0] = 1;
+  input.max[0] = -1;
+  const out = needRun(input);
+  expect([out.shortage[0], out.quantity[0], out.state[0]]).toEqual([
+    units(shortage),
+    units(quantity),
+    shortage > 0 ? 1 : 0,
+  ]);
+  if (backordered === 0) return;
+  const sum = reckon(parts(onHand, { onTheWay, owed: backordered + promised }), forThoseWhoWait, rule);
+  expect([sum.kind, sum.toBuy, sum.quantity]).toEqual(['no_policy', units(shortage), units(quantity)]);
+});
+
+test('what customers wait for moves the position, not the mark of what lies there unpromised', () => {
+  const input = emptyNeedRunInput(1);
+  input.rule[0] = planRules.indexOf('level');
+  input.onHand[0] = units(20);
+  input.backordered[0] = units(15);
+  input.owed[0] = units(15);
+  input.level[0] = units(10);
+  input.refillTo[0] = units(30);
+  input.packMicro[0] = units(1);
+  input.multiplePacks[0] = 1;
+  const out = needRun(input);
+  expect([out.position[0], out.shortage[0], out.below[0]]).toEqual([units(5), units(25), 0]);
 });

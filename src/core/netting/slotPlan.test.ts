@@ -14,7 +14,8 @@ import {
 const place = fc.record({
   onHand: fc.integer({ min: -20, max: 200 }),
   blocked: fc.integer({ min: 0, max: 5 }),
-  owed: fc.integer({ min: 0, max: 30 }),
+  promised: fc.integer({ min: 0, max: 30 }),
+  backordered: fc.constantFrom(0, 0, 4, 25),
   onTheWay: fc.integer({ min: 0, max: 40 }),
   inTrays: fc.integer({ min: 0, max: 20 }),
   asked: fc.integer({ min: 0, max: 10 }),
@@ -24,7 +25,7 @@ const place = fc.record({
   fixed: fc.constantFrom(0, 0, 12),
   minimum: fc.integer({ min: 0, max: 50 }),
   pack: fc.integer({ min: 1, max: 12 }),
-  rule: fc.constantFrom(0, 1, 1, 1),
+  rule: fc.constantFrom(0, 1, 1, 1, 3),
   atOrBelow: fc.constantFrom(0, 1),
   rounding: fc.integer({ min: 0, max: roundings.length - 1 }),
   decidedOpen: fc.constantFrom(0, 0, 7),
@@ -40,18 +41,10 @@ function inputOf(all: readonly Place[]): NeedRunInput {
     const put = (array: Float64Array, units: number) => {
       array[at] = units * MICRO;
     };
-    for (const column of [
-      'onHand',
-      'blocked',
-      'owed',
-      'onTheWay',
-      'inTrays',
-      'asked',
-      'perDay',
-      'level',
-      'fixed',
-    ] as const)
+    for (const column of ['onHand', 'blocked', 'onTheWay', 'inTrays', 'asked', 'perDay', 'level', 'fixed'] as const)
       put(input[column], p[column]);
+    put(input.backordered, p.backordered);
+    put(input.owed, p.promised + p.backordered);
     put(input.refillTo, p.level + p.above);
     put(input.max, p.level + p.above);
     put(input.orderMinimum, p.minimum);
@@ -93,7 +86,7 @@ test('a slot of which only the stock has moved, run by its plan, is what a run o
       const stock = {
         onHand: after.onHand[at] as number,
         blocked: after.blocked[at] as number,
-        owed: after.owed[at] as number,
+        promised: (after.owed[at] as number) - (after.backordered[at] as number),
       };
       // Through text, as the database keeps it.
       const own = slotOfPlan(JSON.parse(JSON.stringify(kept)) as number[], stock, from > 0);
@@ -108,7 +101,18 @@ test('a slot of which only the stock has moved, run by its plan, is what a run o
 });
 
 test('a plan that changes makes another fingerprint, also where nothing is short yet', () => {
-  const well = { onHand: 150, blocked: 0, owed: 0, onTheWay: 0, inTrays: 0, asked: 0, perDay: 0, level: 20, above: 30 };
+  const well = {
+    onHand: 150,
+    blocked: 0,
+    promised: 0,
+    backordered: 0,
+    onTheWay: 0,
+    inTrays: 0,
+    asked: 0,
+    perDay: 0,
+    level: 20,
+    above: 30,
+  };
   const rest = { minimum: 5, pack: 4, rule: 1, atOrBelow: 1, rounding: 0, decidedOpen: 0, inWindow: 0, sender: 0 };
   const slot: Place = { ...well, ...rest, fixed: 0 };
   const of = (change: Partial<Place>) => fingerprintsOf(inputOf([{ ...slot, ...change }]), [11])[0];
@@ -134,5 +138,5 @@ test('what is looked at day by day has no plan to be kept; a plan of another sha
     ...{ receipts: [], orders: [], horizonDay: 30 },
   });
   expect(slotPlan(input, 0, 0)).toBeNull();
-  expect(() => slotOfPlan([1, 2, 3], { onHand: 0, blocked: 0, owed: 0 }, false)).toThrow('a plan of 3 figures');
+  expect(() => slotOfPlan([1, 2, 3], { onHand: 0, blocked: 0, promised: 0 }, false)).toThrow('a plan of 3 figures');
 });

@@ -1,8 +1,9 @@
-import { emptyNeedRunInput, type NeedRunInput } from './needRun';
+import { emptyNeedRunInput, type NeedRunInput, planRules } from './needRun';
 
 /** What is asked of a slot besides its stock, in this order: as long as only goods move, none of it changes. */
 const figures = [
   'asked',
+  'backordered',
   'onTheWay',
   'inTrays',
   'perDay',
@@ -24,8 +25,8 @@ const figures = [
 /** The figures of `figures`; quantities in millionths. */
 export type SlotPlan = readonly number[];
 
-/** The stock of a slot, in millionths. */
-export type SlotStock = { readonly onHand: number; readonly blocked: number; readonly owed: number };
+/** The stock of a slot and what is promised of it, in millionths. */
+export type SlotStock = { readonly onHand: number; readonly blocked: number; readonly promised: number };
 
 /** The plan of a slot, to be kept with its state: with it and the stock the slot can be run again by itself. `planned` is what
  *  the run found other places to ask for. Null for a slot that is looked at day by day: its receipts are more than a plan. */
@@ -43,7 +44,11 @@ export function slotOfPlan(plan: SlotPlan, stock: SlotStock, sent: boolean): Nee
   for (const [i, f] of figures.entries()) input[f][0] = plan[i] as number;
   input.onHand[0] = stock.onHand;
   input.blocked[0] = stock.blocked;
-  input.owed[0] = stock.owed;
+  input.owed[0] = stock.promised + (input.backordered[0] as number);
   if (sent) input.suppliedBy[0] = 2;
   return input;
 }
+
+/** What raises a need by a kept plan. */
+export const ruleOfPlan = (plan: SlotPlan): (typeof planRules)[number] =>
+  planRules[plan[figures.indexOf('rule')] as number] as (typeof planRules)[number];

@@ -34,6 +34,7 @@ export function stateFingerprints(
     input.onTheWay,
     input.inTrays,
     input.owed,
+    input.backordered,
     input.level,
     input.max,
     input.perDay,

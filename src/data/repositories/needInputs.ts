@@ -6,9 +6,11 @@ import type { Tx } from '../sql';
 import { askCalendars, type Calendars } from './calendars';
 import { askCompanyRules, type CompanyRules } from './companyRules';
 import { askGround } from './needInputs/ground';
+import { horizonsOf } from './needInputs/horizons';
 import { askSlotPlans, type InsteadOf, type SlotPlans } from './needInputs/plans';
 import { askSlotSources } from './needInputs/sources';
 import { askSupply, type PegLine } from './needInputs/supply';
+import { askWaits } from './needInputs/waits';
 import { askPlaceDays } from './placeDays';
 
 export type { PegLine };
@@ -53,6 +55,7 @@ export async function readNeedInputs(
     sources: askSlotSources(ask, only),
     plans: askSlotPlans(ask, only, rules),
     supply: askSupply(ask, only),
+    waits: askWaits(ask, only),
   };
   const { timeZone } = await rules();
   const calendars = await asked.calendars();
@@ -66,7 +69,10 @@ export async function readNeedInputs(
     if (nextDue[at] === 0 || ms < (nextDue[at] as number)) nextDue[at] = ms;
   };
   for (const [at, day] of plans.seasonChange) due(at, day);
-  const pegs = await asked.supply(g, { plans, delivers: sources.delivers, sourceIds, due, beginsAt });
+  const context = { plans, delivers: sources.delivers, sourceIds, due, beginsAt };
+  const horizons = horizonsOf(g, context);
+  const pegs = await asked.supply(g, context, horizons);
+  await asked.waits(g, context, horizons);
   const { policy, levels, plan, figures, calendar } = plans;
   return {
     ...{ itemIds: g.itemIds, locationIds: g.locationIds, arrays: g.arrays, sourceIds, nextDue, pegs },

@@ -8,6 +8,8 @@ export type StateRow = Pair & {
   readonly onTheWay: string;
   readonly inTrays: string;
   readonly owed: string;
+  /** Of what is owed, what customers wait for and nothing lies ready for. */
+  readonly backordered: string;
   /** Asked for by other places and suggested to those supplied from here. */
   readonly planned: string;
   /** Coming one to one for lines that other places ask for; in no position. */
@@ -42,6 +44,7 @@ const stateColumns = [
   'on_the_way',
   'in_trays',
   'owed',
+  'backordered',
   'planned',
   'pegged',
   'position_quantity',
@@ -72,6 +75,7 @@ export const statesPut = (rows: readonly PlannedState[]): Statement[] =>
       r.onTheWay,
       r.inTrays,
       r.owed,
+      r.backordered,
       r.planned,
       r.pegged,
       r.position,
@@ -102,7 +106,7 @@ export async function readStates(
   const at = atLocations('location_id', locationIds);
   return tx.rows<StateRow>(
     `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
-            in_trays AS inTrays, owed, planned, pegged, position_quantity AS position, level_quantity AS level, max_quantity AS max,
+            in_trays AS inTrays, owed, backordered, planned, pegged, position_quantity AS position, level_quantity AS level, max_quantity AS max,
             shortage, suggested, cover_days AS coverDays, excess, below_min AS belowMin, source_id AS sourceId,
             supply_location_id AS supplyLocationId, need_state AS needState, next_due_at AS nextDueAt, fingerprint
        FROM item_location_state WHERE item_id IN (${ids.sql}) ${at.sql}`,

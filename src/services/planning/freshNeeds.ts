@@ -1,4 +1,4 @@
-import { roundOrder } from '@/core/netting';
+import { type planRules, roundOrder } from '@/core/netting';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { Pair } from '@/data/repositories/levels';
 import type { NeedInputs } from '@/data/repositories/needInputs';
@@ -27,10 +27,14 @@ export const sixDecimals = (q: number): string => {
 };
 
 /** The need of the ordinary demand of a pair. Why: below its minimum, or a shortage on the way where it is looked at day by
- *  day; and other places that ask. */
-export function ordinaryNeed(s: StateRow, dated: boolean): FreshNeed {
-  const own = dated ? 'dated_demand' : 'below_min';
-  const cause = s.needState === 'none' ? '' : fromDecimal(s.planned) > 0 ? `${own},shop_asks` : own;
+ *  day (nothing of the kind without a policy); other places that ask; customers who wait. */
+export function ordinaryNeed(s: StateRow, rule: (typeof planRules)[number]): FreshNeed {
+  const causes = [
+    ...(rule === 'dated' ? ['dated_demand'] : rule === 'waiting' ? [] : ['below_min']),
+    ...(fromDecimal(s.planned) > 0 ? ['shop_asks'] : []),
+    ...(fromDecimal(s.backordered) > 0 ? ['customer_waits'] : []),
+  ];
+  const cause = s.needState === 'none' ? '' : causes.join(',');
   return {
     ...{ itemId: s.itemId, locationId: s.locationId, pegOf: 'pair', peg: 0, state: s.needState, shortage: s.shortage },
     ...{ suggested: s.suggested, sourceId: s.sourceId, supplyLocationId: s.supplyLocationId, cause },

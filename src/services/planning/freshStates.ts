@@ -50,7 +50,7 @@ export function statesOf(inputs: NeedInputs, run: Run, pairs: readonly Pair[]): 
  *  fingerprint, without reading again what has not changed. */
 export function stateOfMoved(m: MovedState): PlannedState {
   const { itemId, locationId, plan, sourceId, supplyLocationId, nextDueAt } = m;
-  const stock = { onHand: m.onHand, blocked: m.blocked, owed: m.allocated };
+  const stock = { onHand: m.onHand, blocked: m.blocked, promised: m.allocated };
   const arrays = slotOfPlan(JSON.parse(plan) as SlotPlan, stock, supplyLocationId !== null);
   const out = needRun(arrays);
   const places = supplyLocationId === null ? [locationId] : [locationId, supplyLocationId];
@@ -83,6 +83,7 @@ function stateAt(
     onTheWay: decimal(a.onTheWay),
     inTrays: decimal(a.inTrays),
     owed: decimal(a.owed),
+    backordered: decimal(a.backordered),
     planned: decimal(out.planned),
     position: decimal(out.position),
     level: a.rule[at] === 1 ? decimal(a.level) : null,

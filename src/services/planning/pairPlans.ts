@@ -1,9 +1,11 @@
 import type { SupplyCalendar } from '@/core/calendar';
 import {
+  forThoseWhoWait,
   type OrderRule,
   type Plan,
   type PlanFigures,
   type PositionParts,
+  planRules,
   type Reckoning,
   reckon,
   reckonLot,
@@ -88,6 +90,7 @@ export async function readPairPlans(tx: Tx, itemIds: readonly number[], today: s
       const rule = inputs.orderRule(slot);
       const parts = partsOf(state);
       if (plan.rule === 'level') return reckon(parts, plan, rule);
+      if (planRules[arrays.rule[slot] as number] === 'waiting') return reckon(parts, forThoseWhoWait, rule);
       const dated = arrays.dated.get(slot);
       if (plan.rule !== 'dated' || !dated) return null;
       const found = lotForLot(

@@ -1,5 +1,5 @@
 import type { BusinessDate } from '@/core/calendar';
-import { itemDigest } from '@/core/netting';
+import { itemDigest, planRules, ruleOfPlan } from '@/core/netting';
 import { ok } from '@/core/result';
 import { Asking } from '@/data/asking';
 import { deleteOldAlerts } from '@/data/repositories/alerts';
@@ -111,7 +111,7 @@ async function freshOf(
   const stored = await prints();
   return {
     states: states.filter((s) => stored.get(pairKey(s.itemId, s.locationId)) !== s.fingerprint),
-    needs: [...states.map((s) => ordinaryNeed(s, isDated(inputs, s))), ...peggedNeeds(inputs, pairs, needs)],
+    needs: [...states.map((s) => ordinaryNeed(s, ruleOf(inputs, s))), ...peggedNeeds(inputs, pairs, needs)],
     sources: changedSources(inputs, run, pairs, stored),
   };
 }
@@ -121,7 +121,7 @@ function freshOfMoved(moved: readonly MovedState[]): Fresh {
   const all = moved.map((m) => ({ had: m, state: stateOfMoved(m) }));
   return {
     states: all.filter(({ had, state }) => had.fingerprint !== state.fingerprint).map(({ state }) => state),
-    needs: all.map(({ state }) => ordinaryNeed(state, false)),
+    needs: all.map(({ had, state }) => ordinaryNeed(state, ruleOfPlan(JSON.parse(had.plan)))),
     sources: all.flatMap(({ had, state: { itemId, supplyLocationId, suggested, needState } }) =>
       supplyLocationId !== null && (had.suggested !== suggested || had.needState !== needState)
         ? [{ itemId, locationId: supplyLocationId }]
@@ -130,8 +130,8 @@ function freshOfMoved(moved: readonly MovedState[]): Fresh {
   };
 }
 
-const isDated = (inputs: NeedInputs, { itemId, locationId }: Pair): boolean =>
-  inputs.arrays.dated.has(inputs.slotOf(itemId, locationId) as number);
+const ruleOf = ({ arrays, slotOf }: NeedInputs, { itemId, locationId }: Pair) =>
+  planRules[arrays.rule[slotOf(itemId, locationId) as number] as number] as (typeof planRules)[number];
 
 /** Places that send to one of these pairs and are no longer as they are stored. */
 function changedSources(

@@ -37,6 +37,8 @@ export type SlotPlans = {
   readonly figures: (at: number) => PlanFigures;
   /** How what is ordered for a slot comes there; null without a supplier. */
   readonly calendar: (at: number) => SupplyCalendar | null;
+  /** Nothing is raised by stock here, but what customers wait for may be bought: no policy yet, or per demand. */
+  readonly buysForThoseWhoWait: (at: number) => boolean;
   readonly dated: ReadonlyMap<number, DatedPlan>;
   /** Slots whose policy looks at order days. */
   readonly periodic: readonly number[];
@@ -161,6 +163,12 @@ function plansOf(
   const policy = (at: number): EffectivePolicy => effectivePolicy(levels(at), today);
   const plan = (at: number): Plan => (planned(at) ? planOf(policy(at), figures(at)) : { rule: 'none' });
 
+  const buysForThoseWhoWait = (at: number): boolean => {
+    if (!planned(at)) return false;
+    const { kind } = policy(at);
+    return kind !== 'phase_out' && kind !== 'not_carried';
+  };
+
   const dated = new Map<number, DatedPlan>();
   const periodic: number[] = [];
   const seasonChange = new Map<number, string>();
@@ -248,7 +256,7 @@ function plansOf(
       arrays.atOrBelow[at] = p.trigger === 'at_or_below' ? 1 : 0;
     }
   }
-  return { policy, levels, plan, figures, calendar, dated, periodic, seasonChange };
+  return { policy, levels, plan, figures, calendar, buysForThoseWhoWait, dated, periodic, seasonChange };
 }
 
 const plainRow = (row: PlainCells | null): PlainRow | null =>

@@ -1,20 +1,10 @@
-import {
-  addDays,
-  arrivesIfOrdered,
-  daysBetween,
-  horizonOf,
-  horizonReaches,
-  rollTo,
-  type SupplyCalendar,
-  slotAfter,
-} from '@/core/calendar';
+import { addDays, arrivesIfOrdered, daysBetween, rollTo, slotAfter } from '@/core/calendar';
 import { balancePeg, type PeggedDemand } from '@/core/netting';
 import type { Flow } from '@/core/projection';
 import type { Asking } from '../../asking';
 import { HELD } from '../allocations';
 import { among, type Ground, micro } from './ground';
-import type { SlotPlans } from './plans';
-import type { Delivers } from './sources';
+import type { Context, Horizons } from './horizons';
 
 /** A line that another place asks for and that is bought for one to one. */
 export type PegLine = PeggedDemand & {
@@ -67,20 +57,6 @@ type Cells = {
   readonly decisions: readonly DecisionCells[];
 };
 
-/** What supply needs to know besides. */
-type Context = {
-  readonly plans: SlotPlans;
-  readonly delivers: ReadonlyMap<number, Delivers>;
-  readonly sourceIds: Uint32Array;
-  /** Notes the day on which time alone changes a slot, and the instant a day begins. */
-  readonly due: (at: number, day: string) => void;
-  readonly beginsAt: (day: string) => number;
-};
-
-/** The receiving day that goods need after they came, before they count as there. */
-const RECEIVING_DAYS = 1;
-const settled = (c: SupplyCalendar): SupplyCalendar => ({ ...c, receivingDays: c.receivingDays + RECEIVING_DAYS });
-
 /** Open supply and what has been decided: parts of approved and sent orders are on the way (unless wanted after the horizon),
  *  drafts and tray lines are in trays, transfers on the way once approved and in trays while only asked for. What a decision
  *  itself brought is kept apart, to tell whether its need comes back. What is bought one to one for a line that another place
@@ -88,7 +64,7 @@ const settled = (c: SupplyCalendar): SupplyCalendar => ({ ...c, receivingDays: c
 export function askSupply(
   ask: Asking,
   only: readonly number[] | null,
-): (g: Ground, context: Context) => Promise<ReadonlyMap<number, readonly PegLine[]>> {
+): (g: Ground, context: Context, horizons: Horizons) => Promise<ReadonlyMap<number, readonly PegLine[]>> {
   const where = among(only);
   const parts = ask.arrays<PartCells>(
     `SELECT l.item_id, d.location_id, o.state = 'draft', d.wanted_date, COALESCE(d.confirmed_date, d.promised_date, d.wanted_date),
@@ -118,8 +94,8 @@ export function askSupply(
        LEFT JOIN tray_line t ON n.peg > 0 AND t.decision_id = d.id AND t.state <> 'taken_back'
       WHERE d.kind = 'accept' ${where('n.item_id', 'AND')}`,
   );
-  return async (g, context) =>
-    countSupply(g, context, {
+  return async (g, context, horizons) =>
+    countSupply(g, context, horizons, {
       parts: await parts(),
       transfers: await transfers(),
       trays: await trays(),
@@ -139,11 +115,17 @@ type Expected = {
   readonly decision: number | null;
 };
 
-function countSupply(g: Ground, context: Context, cells: Cells): ReadonlyMap<number, readonly PegLine[]> {
+function countSupply(
+  g: Ground,
+  context: Context,
+  horizons: Horizons,
+  cells: Cells,
+): ReadonlyMap<number, readonly PegLine[]> {
   const { arrays, slot } = g;
   const count = counter(
     g,
     context,
+    horizons,
     cells.decisions.filter(([, line]) => line === 0),
   );
   const add = (array: Float64Array, at: number, q: number) => {
@@ -210,35 +192,21 @@ function countSupply(g: Ground, context: Context, cells: Cells): ReadonlyMap<num
 }
 
 /** Puts what is expected into the arrays. */
-function counter(g: Ground, context: Context, decisions: readonly DecisionCells[]): (e: Expected) => void {
-  const { arrays, locationIds, width, today, slot } = g;
-  const { plans, delivers, sourceIds, due, beginsAt } = context;
-  const horizons = new Map<string, string>();
-  const calendarOf = (at: number): { key: string; calendar: SupplyCalendar } | null => {
-    const sent = (arrays.suppliedBy[at] as number) > 0;
-    const locationId = locationIds[at % width] as number;
-    const d = delivers.get(sourceIds[at] as number);
-    if (!sent && !d) return null;
-    const key = sent ? `s${locationId}` : `${d?.supplierId}/${d?.stated.days}${d?.stated.kind}/${locationId}`;
-    const calendar = plans.calendar(at);
-    return calendar && { key, calendar: settled(calendar) };
-  };
-  const horizonAt = (at: number): string | null => {
-    const c = calendarOf(at);
-    if (!c) return null;
-    const had = horizons.get(c.key) ?? horizonOf(c.calendar, today);
-    horizons.set(c.key, had);
-    return had;
-  };
-  const reaches = new Map<string, string>();
-
+function counter(
+  g: Ground,
+  context: Context,
+  horizons: Horizons,
+  decisions: readonly DecisionCells[],
+): (e: Expected) => void {
+  const { arrays, today, slot } = g;
+  const { plans, due, beginsAt } = context;
   // What is dated of slots that are looked at day by day. Supply that is here before a new order could be counts at once:
   // a shortage before that day is nothing an order could mend.
   const flows = new Map<number, { receipts: Flow[]; arrival: number }>();
   for (const [at, plan] of plans.dated) {
     const calendar = plans.calendar(at);
     const arrival = calendar ? daysBetween(today, arrivesIfOrdered(calendar, today)) : 0;
-    const horizon = horizonAt(at);
+    const horizon = horizons.of(at);
     const receipts: Flow[] = [];
     flows.set(at, { receipts, arrival });
     arrays.dated.set(at, {
@@ -267,15 +235,7 @@ function counter(g: Ground, context: Context, decisions: readonly DecisionCells[
       const day = comes === null ? dated.arrival : daysBetween(today, comes);
       dated.receipts.push({ day: day <= dated.arrival ? 0 : day, quantity: open });
     }
-    const horizon = wanted === null ? null : horizonAt(at);
-    if (horizon !== null && wanted !== null && wanted > horizon) {
-      const c = calendarOf(at) as { key: string; calendar: SupplyCalendar };
-      const key = `${wanted}/${c.key}`;
-      const day = reaches.get(key) ?? horizonReaches(c.calendar, today, wanted);
-      reaches.set(key, day);
-      due(at, day);
-      return;
-    }
+    if (!horizons.counts(at, wanted)) return;
     arrays[into][at] = (arrays[into][at] as number) + open;
     const shortage = decision === null ? undefined : lastDecisions.get(decision);
     if (shortage === undefined) return;

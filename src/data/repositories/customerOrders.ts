@@ -1,0 +1,313 @@
+import type { CustomerOrderState } from '@/core/promise';
+import { atLocations, list, type SqlValue, type Tx } from '../sql';
+import { HELD } from './allocations';
+import type { Pair } from './levels';
+import { BACKORDERED } from './needInputs/waits';
+
+export type CustomerRow = {
+  readonly id: number;
+  readonly name: string;
+  readonly mail: string;
+  readonly phone: string;
+  readonly address: string;
+  readonly priority: number;
+  readonly delivers: 'in_part' | 'complete';
+  readonly note: string;
+};
+const customerColumns = 'id, name, mail, phone, address, priority, delivers, note';
+
+export const findCustomer = (tx: Tx, name: string, mail: string) =>
+  tx.row<CustomerRow>(`SELECT ${customerColumns} FROM customer WHERE name = :name AND mail = :mail`, { name, mail });
+
+export const findCustomerById = (tx: Tx, id: number) =>
+  tx.row<CustomerRow>(`SELECT ${customerColumns} FROM customer WHERE id = :id`, { id });
+
+/** Customers whose name or mail holds what was typed; those who ordered last first. */
+export const findCustomersLike = (tx: Tx, text: string, limit: number) =>
+  tx.rows<CustomerRow>(
+    `SELECT ${customerColumns} FROM customer
+      WHERE name LIKE CONCAT('%', :text, '%') ESCAPE '!' OR mail LIKE CONCAT('%', :text, '%') ESCAPE '!'
+      ORDER BY id DESC LIMIT ${Math.trunc(limit)}`,
+    { text: text.replace(/[!%_]/g, '!$&') },
+  );
+
+export const insertCustomer = async (tx: Tx, c: Omit<CustomerRow, 'id'>): Promise<number> =>
+  (
+    await tx.run(
+      `INSERT INTO customer (name, mail, phone, address, priority, delivers, note)
+       VALUES (:name, :mail, :phone, :address, :priority, :delivers, :note)`,
+      c,
+    )
+  ).id;
+
+export type CustomerOrderRow = {
+  readonly id: number;
+  readonly number: string;
+  readonly customerId: number;
+  readonly customer: string;
+  readonly mail: string;
+  readonly channel: 'counter' | 'file' | 'web_shop';
+  readonly reference: string | null;
+  readonly state: CustomerOrderState;
+  readonly orderedOn: string;
+  readonly priority: number;
+  readonly delivers: 'in_part' | 'complete';
+  readonly note: string;
+  readonly createdAt: string;
+  readonly version: number;
+};
+const orderColumns = `o.id, o.number, o.customer_id AS customerId, c.name AS customer, c.mail, o.channel, o.reference, o.state,
+  o.ordered_on AS orderedOn, o.priority, o.delivers, o.note, o.created_at AS createdAt, o.version`;
+
+export const findCustomerOrder = (tx: Tx, id: number) =>
+  tx.row<CustomerOrderRow>(
+    `SELECT ${orderColumns} FROM customer_order o JOIN customer c ON c.id = o.customer_id WHERE o.id = :id`,
+    { id },
+  );
+
+/** The head of an order, locked: what lies ready for its lines changes only under this lock. */
+export async function lockCustomerOrder(tx: Tx, id: number): Promise<CustomerOrderRow | null> {
+  await tx.row('SELECT id FROM customer_order WHERE id = :id FOR UPDATE', { id });
+  return findCustomerOrder(tx, id);
+}
+
+/** The order that a channel knows by this number. */
+export const findByReference = (tx: Tx, channel: string, reference: string) =>
+  tx.row<{ id: number; number: string }>(
+    'SELECT id, number FROM customer_order WHERE channel = :channel AND reference = :reference',
+    { channel, reference },
+  );
+
+export const insertCustomerOrder = async (
+  tx: Tx,
+  o: {
+    number: string;
+    customerId: number;
+    channel: string;
+    reference: SqlValue;
+    orderedOn: string;
+    priority: number;
+    delivers: string;
+    note: string;
+    userId: number;
+    at: string;
+  },
+): Promise<number> =>
+  (
+    await tx.run(
+      `INSERT INTO customer_order (number, customer_id, channel, reference, ordered_on, priority, delivers, note, created_by, created_at)
+       VALUES (:number, :customerId, :channel, :reference, :orderedOn, :priority, :delivers, :note, :userId, :at)`,
+      o,
+    )
+  ).id;
+
+/** False when somebody has changed it meanwhile. */
+export const touchCustomerOrder = async (
+  tx: Tx,
+  o: { id: number; version: number; state: CustomerOrderState },
+): Promise<boolean> =>
+  (
+    await tx.run(
+      'UPDATE customer_order SET state = :state, version = version + 1 WHERE id = :id AND version = :version',
+      o,
+    )
+  ).affected === 1;
+
+export type NewCustomerLine = {
+  readonly itemId: number;
+  readonly locationId: number;
+  readonly way: 'from_stock' | 'collect';
+  readonly packId: SqlValue;
+  readonly packName: string;
+  readonly packQuantity: string;
+  readonly baseQuantity: string;
+  readonly wantedDate: string;
+  readonly shipBy: string;
+  readonly wholeSets: boolean;
+  readonly holdUntil: SqlValue;
+  readonly demand: readonly { readonly itemId: number; readonly perSet: string }[];
+};
+
+/** Lines behind those an order has, each with what it takes of stock. */
+export async function insertCustomerLines(
+  tx: Tx,
+  orderId: number,
+  after: number,
+  lines: readonly NewCustomerLine[],
+): Promise<void> {
+  for (const [i, l] of lines.entries()) {
+    const { demand, wholeSets, ...values } = l;
+    const { id } = await tx.run(
+      `INSERT INTO customer_line (order_id, line_no, item_id, location_id, way, pack_id, pack_name, pack_quantity, base_quantity,
+                                  wanted_date, ship_by, whole_sets, hold_until)
+       VALUES (:orderId, :lineNo, :itemId, :locationId, :way, :packId, :packName, :packQuantity, :baseQuantity,
+               :wantedDate, :shipBy, :whole, :holdUntil)`,
+      { ...values, orderId, lineNo: after + i + 1, whole: wholeSets ? 1 : 0 },
+    );
+    await tx.insertMany(
+      'INSERT INTO customer_demand (line_id, item_id, per_set)',
+      demand.map((d) => [id, d.itemId, d.perSet]),
+    );
+  }
+}
+
+export type CustomerLineRow = {
+  readonly id: number;
+  readonly orderId: number;
+  readonly lineNo: number;
+  readonly itemId: number;
+  readonly locationId: number;
+  readonly way: 'from_stock' | 'collect';
+  readonly packName: string;
+  readonly packQuantity: string;
+  readonly ordered: string;
+  readonly handedOver: string;
+  readonly cancelled: string;
+  readonly wantedDate: string;
+  readonly shipBy: string;
+  readonly wholeSets: number;
+  readonly holdUntil: string | null;
+  readonly byHand: number;
+  readonly toldDate: string | null;
+  readonly toldAt: string | null;
+};
+const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.item_id AS itemId, l.location_id AS locationId, l.way,
+  l.pack_name AS packName, l.pack_quantity AS packQuantity, l.base_quantity AS ordered, l.handed_over AS handedOver,
+  l.cancelled, l.wanted_date AS wantedDate, l.ship_by AS shipBy, l.whole_sets AS wholeSets, l.hold_until AS holdUntil,
+  l.by_hand AS byHand, l.told_date AS toldDate, l.told_at AS toldAt`;
+
+export const readCustomerLines = (tx: Tx, orderIds: readonly number[]) =>
+  tx.rowsOf<CustomerLineRow>(
+    `SELECT ${lineColumns} FROM customer_line l WHERE l.order_id IN (?) ORDER BY l.order_id, l.line_no`,
+    orderIds,
+  );
+
+export type DemandRow = {
+  readonly id: number;
+  readonly lineId: number;
+  readonly itemId: number;
+  readonly perSet: string;
+  readonly allocationId: number | null;
+  /** What lies ready. */
+  readonly held: string;
+};
+
+export const readDemands = (tx: Tx, lineIds: readonly number[]) =>
+  tx.rowsOf<DemandRow>(
+    `SELECT d.id, d.line_id AS lineId, d.item_id AS itemId, d.per_set AS perSet, d.allocation_id AS allocationId, ${HELD} AS held
+       FROM customer_demand d LEFT JOIN allocation a ON a.id = d.allocation_id WHERE d.line_id IN (?) ORDER BY d.id`,
+    lineIds,
+  );
+
+export const setDemandAllocation = (tx: Tx, id: number, allocationId: number | null) =>
+  tx.run('UPDATE customer_demand SET allocation_id = :allocationId WHERE id = :id', { id, allocationId });
+
+export const setLineFigures = (tx: Tx, l: { id: number; handedOver: string; cancelled: string }) =>
+  tx.run('UPDATE customer_line SET handed_over = :handedOver, cancelled = :cancelled WHERE id = :id', l);
+
+export const setLineHold = (tx: Tx, l: { id: number; holdUntil: SqlValue; byHand: boolean }) =>
+  tx.run('UPDATE customer_line SET hold_until = :holdUntil, by_hand = :hand WHERE id = :id', {
+    id: l.id,
+    holdUntil: l.holdUntil,
+    hand: l.byHand ? 1 : 0,
+  });
+
+export const setLineTold = (tx: Tx, ids: readonly number[], date: SqlValue, at: string) =>
+  tx.tell(ids.map((id) => ['UPDATE customer_line SET told_date = ?, told_at = ? WHERE id = ?', [date, at, id]]));
+
+export const insertHandOver = (tx: Tx, documentId: number, lines: readonly { lineId: number; quantity: string }[]) =>
+  tx.insertMany(
+    'INSERT INTO customer_hand_over (line_id, document_id, quantity)',
+    lines.map((l) => [l.lineId, documentId, l.quantity]),
+  );
+
+const OPEN = "o.state = 'open' AND l.base_quantity > l.handed_over + l.cancelled";
+
+/** Open orders that wait for one of these pairs and may be given stock by themselves: to go out by a day, and not kept for a
+ *  hand. */
+export async function findOrdersWaiting(tx: Tx, pairs: readonly Pair[], until: string): Promise<number[]> {
+  const items = list('id', [...new Set(pairs.map((p) => p.itemId))]);
+  if (!items) return [];
+  const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
+  const rows = await tx.rows<Pair & { orderId: number }>(
+    `SELECT d.item_id AS itemId, l.location_id AS locationId, o.id AS orderId
+       FROM customer_demand d JOIN customer_line l ON l.id = d.line_id JOIN customer_order o ON o.id = l.order_id
+       LEFT JOIN allocation a ON a.id = d.allocation_id
+      WHERE d.item_id IN (${items.sql}) AND ${OPEN} AND l.by_hand = 0 AND l.ship_by <= :until AND ${BACKORDERED} > 0`,
+    { ...items.values, until },
+  );
+  return [...new Set(rows.filter((r) => wanted.has(`${r.itemId}/${r.locationId}`)).map((r) => r.orderId))];
+}
+
+/** Those of these orders that are still open and nobody else is at, locked in id order. */
+export const lockOrdersAtHand = (tx: Tx, ids: readonly number[]) =>
+  tx.rowsOf<{ id: number; priority: number; number: string; customer: string }>(
+    `SELECT o.id, o.priority, o.number, (SELECT c.name FROM customer c WHERE c.id = o.customer_id) AS customer
+       FROM customer_order o FORCE INDEX (PRIMARY) WHERE o.id IN (?) AND o.state = 'open' ORDER BY o.id FOR UPDATE SKIP LOCKED`,
+    ids,
+  );
+
+/** Pairs that somebody waits for although some of their stock is free. */
+export const readGivable = (tx: Tx, until: string, limit: number) =>
+  tx.rows<Pair>(
+    `SELECT DISTINCT d.item_id AS itemId, l.location_id AS locationId
+       FROM customer_order o JOIN customer_line l ON l.order_id = o.id JOIN customer_demand d ON d.line_id = l.id
+       JOIN level v ON v.item_id = d.item_id AND v.location_id = l.location_id
+       LEFT JOIN allocation a ON a.id = d.allocation_id
+      WHERE ${OPEN} AND l.by_hand = 0 AND l.ship_by <= :until AND v.on_hand - v.blocked - v.inspection - v.allocated > 0
+        AND ${BACKORDERED} > 0
+      ORDER BY 1, 2 LIMIT ${Math.trunc(limit)}`,
+    { until },
+  );
+
+/** Orders with a line whose reservation has run out. */
+export const findExpired = async (tx: Tx, now: string): Promise<number[]> =>
+  (
+    await tx.rows<{ id: number }>(
+      `SELECT DISTINCT l.order_id AS id FROM customer_line l JOIN customer_order o ON o.id = l.order_id
+        WHERE l.hold_until <= :now AND ${OPEN} ORDER BY 1 LIMIT 50`,
+      { now },
+    )
+  ).map((r) => r.id);
+
+export type WaitingRow = Pair & {
+  readonly demandId: number;
+  readonly lineId: number;
+  readonly orderId: number;
+  readonly waits: string;
+  readonly wanted: string;
+  readonly priority: number;
+};
+
+/** Everybody who waits for one of these items, and for how much that nothing lies ready for. */
+export async function readWaiting(tx: Tx, itemIds: readonly number[]): Promise<WaitingRow[]> {
+  const ids = list('id', itemIds);
+  if (!ids) return [];
+  return tx.rows<WaitingRow>(
+    `SELECT d.id AS demandId, d.item_id AS itemId, l.location_id AS locationId, l.id AS lineId, o.id AS orderId,
+            l.wanted_date AS wanted, o.priority, ${BACKORDERED} AS waits
+       FROM customer_demand d JOIN customer_line l ON l.id = d.line_id JOIN customer_order o ON o.id = l.order_id
+       LEFT JOIN allocation a ON a.id = d.allocation_id
+      WHERE d.item_id IN (${ids.sql}) AND ${OPEN}
+     HAVING waits > 0 ORDER BY l.wanted_date, o.priority, d.id`,
+    ids.values,
+  );
+}
+
+/** Orders with an open line at one of these places, those to go out first before others; or the latest that ended. */
+export const readCustomerOrders = (
+  tx: Tx,
+  which: 'open' | 'ended',
+  locationIds: readonly number[] | null,
+  limit: number,
+) => {
+  const at = atLocations('l.location_id', locationIds);
+  return tx.rows<CustomerOrderRow>(
+    `SELECT ${orderColumns} FROM customer_order o JOIN customer c ON c.id = o.customer_id
+      WHERE ${which === 'open' ? "o.state = 'open'" : "o.state <> 'open'"}
+        AND EXISTS (SELECT 1 FROM customer_line l WHERE l.order_id = o.id ${at.sql})
+      ORDER BY ${which === 'open' ? '(SELECT MIN(l.ship_by) FROM customer_line l WHERE l.order_id = o.id), o.id' : 'o.id DESC'}
+      LIMIT ${Math.trunc(limit)}`,
+    at.values,
+  );
+};
