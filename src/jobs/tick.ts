@@ -5,14 +5,15 @@ import { readSnapshot, write } from '@/data/transaction';
 import { raiseAlerts } from '@/services/alerts/raiseAlerts';
 import { type Deps, stamp, todayOf } from '@/services/deps';
 import { recomputeDirty, takeDue } from '@/services/planning/recompute';
+import { giveWhatIsFree, releaseExpired } from '@/services/promise/promiseByTime';
 import { leaveToWorker } from '@/services/work/leaveToWorker';
 
 /** Alerts that are wanted at once are looked for so often. */
 const ALERTS_EVERY_MS = 15_000;
 let lookedAt = Number.NEGATIVE_INFINITY;
 
-/** What happens by itself as time goes on: pairs that have become due are marked, marks that nobody else has taken are
- *  recomputed, alerts are raised, and a new business day begins. Before there is a company nothing happens. */
+/** What happens by itself as time goes on: what was put by until a minute is free again, pairs that have become due are marked,
+ *  marks that nobody else has taken are recomputed, what is free goes to those who wait, alerts are raised, and a new business day begins. Before there is a company nothing happens. */
 export async function tick(deps: Deps): Promise<void> {
   const now = stamp(deps.clock());
   const found = await readSnapshot(deps.pool, async (tx) => {
@@ -21,10 +22,12 @@ export async function tick(deps: Deps): Promise<void> {
     return { newDay: company.needsAsOf !== todayOf(deps, company), dirty: await anyDirty(tx) };
   });
   if (!found) return;
+  await releaseExpired(deps);
   const due = await takeDue(deps);
   if (found.dirty || due > 0) await recomputeDirty(deps, 200);
   if (found.newDay) await write(deps.pool, async (tx) => ok(await leaveToWorker(tx, 'begin-day', now, null)));
   if (performance.now() - lookedAt < ALERTS_EVERY_MS) return;
   lookedAt = performance.now();
+  await giveWhatIsFree(deps);
   await raiseAlerts(deps, 'at_once');
 }

@@ -3,6 +3,7 @@ import type { LotFault } from '@/core/lots';
 import type { PriceFault } from '@/core/money';
 import type { Forbidden, PersonFault } from '@/core/people';
 import type { CellFault, PolicyFault } from '@/core/policy';
+import type { CustomerOrderFault } from '@/core/promise';
 import type { Finding, OrderStateFault } from '@/core/purchase';
 import type { Quantity, QuantityFault } from '@/core/quantity';
 import type { RowFault } from '@/core/sheets';
@@ -46,6 +47,7 @@ export type Failure =
   | OrderStateFault
   | TransferStateFault
   | CountStateFault
+  | CustomerOrderFault
   | {
       readonly kind: 'not_found';
       readonly what:
@@ -62,6 +64,7 @@ export type Failure =
         | 'reason'
         | 'receipt'
         | 'supplier'
+        | 'customer'
         | 'source'
         | 'template'
         | 'import'
@@ -109,6 +112,8 @@ export type Failure =
   | { readonly kind: 'wrong_count_rows'; readonly faults: readonly CountRowFault[]; readonly of: number }
   /** A line can't be served from one dye lot; whoever sells it is asked. */
   | { readonly kind: 'lots_would_mix'; readonly item: string; readonly largest: Quantity; readonly unit: string }
+  /** An order that goes out only complete, of which so many lines still wait. */
+  | { readonly kind: 'only_complete'; readonly waits: number }
   | { readonly kind: 'list_gone' }
   | { readonly kind: 'not_free'; readonly itemId: number; readonly free: Quantity }
   | { readonly kind: 'books_closed'; readonly to: string }

@@ -1,3 +1,4 @@
+import type { CustomerOrderAction } from '@/core/promise';
 import type { Finding } from '@/core/purchase';
 import type { TransferAction, TransferState } from '@/core/stock';
 import type { FieldFault, HandlerFailure } from '@/services/failure';
@@ -132,6 +133,14 @@ const transferActions: Readonly<Record<TransferAction, string>> = {
   take_off: 'changed',
 };
 
+const customerOrderActions: Readonly<Record<CustomerOrderAction, string>> = {
+  change: 'changed',
+  allocate: 'given stock',
+  hand_over: 'handed over',
+  cancel: 'cancelled',
+  tell: 'told of',
+};
+
 const inWords = (names: readonly string[]): string =>
   names.length < 2
     ? `“${names[0] ?? ''}”`
@@ -222,6 +231,12 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       }[failure.because];
     case 'no_mail_address':
       return `${failure.supplier} has no mail address on file; send the order another way.`;
+    case 'customer_order_not_in_this_state':
+      return `This order is ${failure.state} and can’t be ${customerOrderActions[failure.action]} any more.`;
+    case 'only_complete':
+      return failure.waits === 0
+        ? 'This order goes out only complete: everything that is open of it has to go.'
+        : `This order goes out only complete, and ${countOf(failure.waits, 'line')} of it still ${failure.waits === 1 ? 'waits' : 'wait'}. Let it go out in part, or wait.`;
     case 'already_reversed':
       return `Receipt ${failure.receipt} has already been reversed.`;
     case 'file_too_large':

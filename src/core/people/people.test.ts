@@ -24,6 +24,8 @@ describe('rights', () => {
     'stock.allocate': ['buyer', 'owner', 'shop'],
     'stock.transfer': ['buyer', 'owner', 'shop'],
     'stock.count': ['buyer', 'owner', 'shop'],
+    'promises.read': ['buyer', 'owner', 'shop', 'read_only'],
+    'promises.edit': ['buyer', 'owner', 'shop'],
     'books.close': ['owner', 'bookkeeper'],
     'setup.edit': ['owner'],
     'people.edit': ['owner'],

@@ -15,6 +15,8 @@ export const rights = [
   'stock.allocate',
   'stock.transfer',
   'stock.count',
+  'promises.read',
+  'promises.edit',
   'policies.edit',
   'catalogue.edit',
   'changes.read',
@@ -46,6 +48,8 @@ const buying: readonly Right[] = [
   'stock.allocate',
   'stock.transfer',
   'stock.count',
+  'promises.read',
+  'promises.edit',
   'changes.read',
   'undo',
 ];
@@ -54,9 +58,19 @@ const buying: readonly Right[] = [
 export const rightsOf: Readonly<Record<Role, readonly Right[]>> = {
   buyer: buying,
   owner: [...buying, 'books.close', 'setup.edit', 'people.edit'],
-  shop: ['goods.receive', 'stock.read', 'stock.sell', 'stock.allocate', 'stock.transfer', 'stock.count', 'undo'],
+  shop: [
+    'goods.receive',
+    'stock.read',
+    'stock.sell',
+    'stock.allocate',
+    'stock.transfer',
+    'stock.count',
+    'promises.read',
+    'promises.edit',
+    'undo',
+  ],
   bookkeeper: ['orders.read', 'stock.read', 'books.close', 'changes.read', 'undo'],
-  read_only: ['needs.read', 'orders.read', 'stock.read'],
+  read_only: ['needs.read', 'orders.read', 'stock.read', 'promises.read'],
 };
 
 /** The acting person. `locations` limits what happens at a place; null means everywhere. */

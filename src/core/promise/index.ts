@@ -10,6 +10,7 @@ export { type Cover, type Covered, coverWaiting, type Expected, promiseOf, type 
 export { mayPromise, type PromiseRule, promiseRules } from './mayPromise';
 export {
   type CustomerOrderAction,
+  type CustomerOrderFault,
   type CustomerOrderState,
   checkCustomerOrder,
   customerOrderAllows,

@@ -45,6 +45,7 @@ export type Change = {
     | 'stock_count'
     | 'count_plan'
     | 'allocation'
+    | 'customer_order'
     | 'company'
     | 'supplier'
     | 'source'
@@ -62,7 +63,12 @@ export type Change = {
 };
 
 /** Who did what, before and after, in the transaction of the change itself. */
-export async function recordChanges(tx: Tx, userId: number, at: string, changes: readonly Change[]): Promise<void> {
+export async function recordChanges(
+  tx: Tx,
+  userId: number | null,
+  at: string,
+  changes: readonly Change[],
+): Promise<void> {
   const json = (v: unknown): SqlValue => (v === undefined ? null : JSON.stringify(v));
   await tx.insertMany(
     'INSERT INTO change_record (at, user_id, entity, entity_id, action, before_json, after_json)',
@@ -80,8 +86,8 @@ export const readChanges = (tx: Tx, entity: Change['entity'], entityId: number) 
     { entity, entityId },
   );
 
-/** What is numbered: purchase orders, goods receipts, sales, counts, transfers, items. */
-export type NumberPattern = 'PO' | 'GR' | 'SA' | 'CN' | 'CR' | 'TR' | 'IT';
+/** What is numbered: purchase orders, goods receipts, sales, counts, corrections, transfers, items, customers' orders. */
+export type NumberPattern = 'PO' | 'GR' | 'SA' | 'CN' | 'CR' | 'TR' | 'IT' | 'CO';
 
 /** The next number of a pattern in a period: one counter row, drawn as late as possible, so it follows the rollback. */
 export async function drawNumber(tx: Tx, pattern: NumberPattern, period: string): Promise<number> {

@@ -1,4 +1,4 @@
-import type { CustomerOrderState } from '@/core/promise';
+import type { CustomerOrderState, PromiseRule } from '@/core/promise';
 import { atLocations, list, type SqlValue, type Tx } from '../sql';
 import { HELD } from './allocations';
 import type { Pair } from './levels';
@@ -53,11 +53,12 @@ export type CustomerOrderRow = {
   readonly priority: number;
   readonly delivers: 'in_part' | 'complete';
   readonly note: string;
+  readonly createdBy: number;
   readonly createdAt: string;
   readonly version: number;
 };
 const orderColumns = `o.id, o.number, o.customer_id AS customerId, c.name AS customer, c.mail, o.channel, o.reference, o.state,
-  o.ordered_on AS orderedOn, o.priority, o.delivers, o.note, o.created_at AS createdAt, o.version`;
+  o.ordered_on AS orderedOn, o.priority, o.delivers, o.note, o.created_by AS createdBy, o.created_at AS createdAt, o.version`;
 
 export const findCustomerOrder = (tx: Tx, id: number) =>
   tx.row<CustomerOrderRow>(
@@ -213,7 +214,12 @@ export const setLineHold = (tx: Tx, l: { id: number; holdUntil: SqlValue; byHand
   });
 
 export const setLineTold = (tx: Tx, ids: readonly number[], date: SqlValue, at: string) =>
-  tx.tell(ids.map((id) => ['UPDATE customer_line SET told_date = ?, told_at = ? WHERE id = ?', [date, at, id]]));
+  tx.tell(
+    ids.map((id) => ({
+      sql: 'UPDATE customer_line SET told_date = ?, told_at = ? WHERE id = ?',
+      values: [date, at, id],
+    })),
+  );
 
 export const insertHandOver = (tx: Tx, documentId: number, lines: readonly { lineId: number; quantity: string }[]) =>
   tx.insertMany(
@@ -241,8 +247,8 @@ export async function findOrdersWaiting(tx: Tx, pairs: readonly Pair[], until: s
 
 /** Those of these orders that are still open and nobody else is at, locked in id order. */
 export const lockOrdersAtHand = (tx: Tx, ids: readonly number[]) =>
-  tx.rowsOf<{ id: number; priority: number; number: string; customer: string }>(
-    `SELECT o.id, o.priority, o.number, (SELECT c.name FROM customer c WHERE c.id = o.customer_id) AS customer
+  tx.rowsOf<{ id: number; priority: number; number: string; customer: string; createdBy: number }>(
+    `SELECT o.id, o.priority, o.number, o.created_by AS createdBy, (SELECT c.name FROM customer c WHERE c.id = o.customer_id) AS customer
        FROM customer_order o FORCE INDEX (PRIMARY) WHERE o.id IN (?) AND o.state = 'open' ORDER BY o.id FOR UPDATE SKIP LOCKED`,
     ids,
   );
@@ -311,3 +317,11 @@ export const readCustomerOrders = (
     at.values,
   );
 };
+
+export type PromiseRules = { readonly days: number; readonly rule: PromiseRule };
+/** How many days ahead orders are given stock, and how much of an item may be promised where the item says nothing. */
+export const readPromiseRules = async (tx: Tx): Promise<PromiseRules> =>
+  (await tx.row<PromiseRules>('SELECT promise_days AS days, promise_rule AS rule FROM company WHERE id = 1')) ?? {
+    days: 14,
+    rule: 'on_the_way',
+  };

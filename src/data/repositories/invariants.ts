@@ -138,6 +138,7 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
               WHEN 'CR' THEN (SELECT COUNT(*) FROM stock_document d WHERE d.number LIKE CONCAT('K', c.period, '-%'))
               WHEN 'CN' THEN (SELECT COUNT(*) FROM (SELECT number FROM stock_document WHERE kind = 'count' UNION
                 SELECT number FROM stock_count) d WHERE d.number LIKE CONCAT('C', c.period, '-%'))
+              WHEN 'CO' THEN (SELECT COUNT(*) FROM customer_order o WHERE o.number LIKE CONCAT('CO', c.period, '-%'))
               WHEN 'TR' THEN (SELECT COUNT(*) FROM transfer t WHERE t.number LIKE CONCAT('T', c.period, '-%')) END`,
   },
   {
@@ -157,6 +158,25 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
     name: 'no line is approved without a price unless free of charge',
     sql: `SELECT COUNT(*) AS n FROM order_line l JOIN purchase_order o ON o.id = l.order_id
           WHERE o.state IN ('approved','sent') AND l.free_of_charge = 0 AND (l.price_amount IS NULL OR l.price_amount = 0)`,
+  },
+  {
+    name: 'nothing lies ready for a customer beyond what is open of the line, or at another place',
+    sql: `SELECT COUNT(*) AS n FROM customer_demand d JOIN customer_line l ON l.id = d.line_id
+            JOIN customer_order o ON o.id = l.order_id JOIN allocation a ON a.id = d.allocation_id AND a.state = 'held'
+          WHERE o.state <> 'open' OR a.item_id <> d.item_id OR a.location_id <> l.location_id
+             OR a.quantity - a.taken > CAST((l.base_quantity - l.handed_over - l.cancelled) * d.per_set AS DECIMAL(18,6))`,
+  },
+  {
+    name: 'a customer’s order is open as long as something of it is',
+    sql: `SELECT COUNT(*) AS n FROM (SELECT o.id, o.state, SUM(l.base_quantity - l.handed_over - l.cancelled) AS open,
+              SUM(l.handed_over) AS went FROM customer_order o LEFT JOIN customer_line l ON l.order_id = o.id
+            GROUP BY o.id, o.state) x
+          WHERE x.open IS NULL OR (x.state = 'open') <> (x.open > 0) OR (x.state = 'cancelled' AND x.went > 0)`,
+  },
+  {
+    name: 'what was handed over to a customer stands on sales',
+    sql: `SELECT COUNT(*) AS n FROM customer_line l LEFT JOIN (SELECT line_id, SUM(quantity) q FROM customer_hand_over GROUP BY line_id) h
+            ON h.line_id = l.id WHERE l.handed_over <> COALESCE(h.q, 0)`,
   },
   {
     name: 'a need that is bought for one line is of a line of its item from its place',

@@ -1,19 +1,19 @@
 import { parseLots, parseSerials, wouldMix } from '@/core/lots';
+import { partQuantity, type SetPart } from '@/core/promise';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { explodeKits } from '@/core/stock';
 import { lockAllocations } from '@/data/repositories/allocations';
 import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
 import { type ItemRow, readItemsByIds } from '@/data/repositories/catalogue';
-import { readKitContents } from '@/data/repositories/kits';
 import { type LevelRow, lockLevels } from '@/data/repositories/levels';
 import { lockLotStock, readTracked } from '@/data/repositories/lots';
 import { insertStockDocument } from '@/data/repositories/stockDocuments';
 import type { Tx } from '@/data/sql';
 import { type Failure, invalidField } from '../failure';
-import { groupBy } from '../grouping';
 import { numberText, periodOf } from '../purchase/orderNumber';
 import { checkSaleDecimals, itemsOfLines } from './enterLines';
+import { kitContents } from './kitContents';
 import { lotsThere, type Tracked } from './moveLots';
 import { type AtPlace, postAtPlace } from './postAtPlace';
 import type { StockChange } from './postMovements';
@@ -32,6 +32,8 @@ export type Sale = {
     readonly allocationId: number | null;
     /** Lot or serial numbers that are handed over, as typed; '' = which it takes by itself. */
     readonly lots?: string;
+    /** What a set takes, where that was fixed when it was ordered; else a kit takes what it is made of now. */
+    readonly parts?: readonly SetPart[];
   }[];
 };
 
@@ -55,7 +57,13 @@ export async function postSale(
     lines.map((l) => l.quantity),
   );
   if (!fine.ok) return fine;
-  const components = explodeKits(lines, await kitContents(tx, [...new Set(lines.map((l) => l.itemId))]));
+  const contents = await kitContents(tx, [...new Set(lines.map((l) => l.itemId))]);
+  const components = lines.flatMap((l, i) =>
+    (l.parts
+      ? l.parts.map((p) => ({ itemId: p.itemId, quantity: partQuantity(l.quantity, p.perSet) }))
+      : explodeKits([l], contents)
+    ).map((c) => ({ ...c, kitLine: i + 1 })),
+  );
   const parts = await readItemsByIds(tx, [...new Set(components.map((c) => c.itemId))]);
   const all = [
     ...lines.map((l) => ({ ...l, kitLine: null, moves: ours.value.get(l.itemId)?.stockKept === 1 })),
@@ -108,21 +116,6 @@ export async function postSale(
     { entity: 'stock_document', entityId: documentId, action: 'sold', after: { sale, lines: lines.length, released } },
   ]);
   return ok({ sale, documentId, ...posted.value });
-}
-
-/** What kits are made of, those among the items and those within them. */
-async function kitContents(tx: Tx, itemIds: readonly number[]) {
-  const found = new Map<number, { itemId: number; quantity: Quantity }[]>();
-  for (let step = [...itemIds]; step.length > 0; ) {
-    const rows = await readKitContents(tx, step);
-    for (const [kitId, own] of groupBy(rows, (r) => r.kitId))
-      found.set(
-        kitId,
-        own.map((r) => ({ itemId: r.itemId, quantity: fromDecimal(r.quantity) })),
-      );
-    step = [...new Set(rows.map((r) => r.itemId))].filter((id) => !found.has(id));
-  }
-  return (itemId: number) => found.get(itemId) ?? [];
 }
 
 type Lines = Sale['lines'];

@@ -16,6 +16,7 @@ import { command, type Request } from '../command';
 import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
+import { giveToWaiting, lockWaiting, type PutBy } from '../promise/shareOut';
 import { loadOrder } from '../purchase/loadOrder';
 import { numberText, periodOf } from '../purchase/orderNumber';
 import { totalLineOf } from '../purchase/pricing';
@@ -49,6 +50,8 @@ export type BookedIn = {
   readonly receiptId: number;
   /** Levels that stock came to by it. */
   readonly crossed: readonly CrossedLevel[];
+  /** Customers' orders that something of it was put by for. */
+  readonly putBy: readonly PutBy[];
 };
 
 /** `value` in the currency of the order, `worth` in the company's. */
@@ -189,6 +192,7 @@ async function book(
     moves(itemId) ? [{ itemId, locationId, trayLineId: part.trayLineId, decisionId: null, quantity: base }] : [],
   );
   const pegs = await lockPegs(tx, arrived);
+  const waiting = await lockWaiting(tx, arrived, today);
   // The number comes late; levels are locked before lots and the counter, as everywhere.
   const before = await lockLevels(
     tx,
@@ -238,10 +242,11 @@ async function book(
   );
   if (!posted.ok) return posted;
   await fillPegs(tx, { userId: actor.userId, now }, pegs, arrived);
+  const putBy = await giveToWaiting(tx, { userId: actor.userId, now, today }, waiting);
   await recordChanges(tx, actor.userId, now, [
     { entity: 'receipt', entityId: receiptId, action: 'booked in', after: { receipt, lines: came.length } },
     { entity: 'order', entityId: orderId, action: 'goods received', after: { receipt } },
   ]);
   await recordUndo(tx, actor, key, 'receive-goods', now, { kind: 'booked_in', receiptId });
-  return ok({ receipt, receiptId, crossed: await crossingsOf(tx, before, changes) });
+  return ok({ receipt, receiptId, crossed: await crossingsOf(tx, before, changes), putBy });
 }

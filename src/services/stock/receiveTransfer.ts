@@ -10,6 +10,7 @@ import { setTransferState, type TransferLineRow, updateTransferLine } from '@/da
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
+import { giveToWaiting, lockWaiting } from '../promise/shareOut';
 import { type CrossedLevel, crossingsOf } from './crossings';
 import { type Came, fillPegs, lockPegs } from './fillPegs';
 import { openTransfer } from './openTransfer';
@@ -56,6 +57,7 @@ export async function receiveTransfer(
       }),
     );
     const pegs = await lockPegs(tx, arrived);
+    const waiting = await lockWaiting(tx, arrived, today);
     const before = await lockLevels(tx, pairs);
     const changes: StockChange[] = [];
     for (const { line, received, lost, reason } of entries.value) {
@@ -78,6 +80,7 @@ export async function receiveTransfer(
     const posted = await postMovements(tx, actor.userId, now, today, changes);
     if (!posted.ok) return posted;
     await fillPegs(tx, { userId: actor.userId, now }, pegs, arrived);
+    await giveToWaiting(tx, { userId: actor.userId, now, today }, waiting);
     const open = lines.reduce((sum, l) => {
       const entry = entries.value.find((e) => e.line.id === l.id);
       return sum + inTransit(l) - (entry ? entry.received + entry.lost : 0);

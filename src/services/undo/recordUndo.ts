@@ -37,6 +37,11 @@ export type Effect =
     }
   | { readonly kind: 'booked_in'; readonly receiptId: number }
   | {
+      readonly kind: 'customer_cancelled';
+      readonly orderId: number;
+      readonly lines: readonly { readonly lineId: number; readonly quantity: number }[];
+    }
+  | {
       readonly kind: 'records';
       readonly sheet: string;
       /** What the records were and became, in the same order; null where there was or is none. */

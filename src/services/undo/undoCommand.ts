@@ -4,6 +4,7 @@ import { err, ok, type Result } from '@/core/result';
 import type { Values } from '@/core/sheets';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
+import { lockCustomerOrder } from '@/data/repositories/customerOrders';
 import { markDirty } from '@/data/repositories/marks';
 import { setOrderState } from '@/data/repositories/orders';
 import { decideNeed, lockNeedOfDecision } from '@/data/repositories/planning';
@@ -20,6 +21,7 @@ import { fingerprintOf } from '../planning/freshNeeds';
 import { cellsOf, editedSettings, type SettingCells } from '../planning/policyEdits';
 import { withdraw } from '../planning/withdraw';
 import { writePolicies } from '../planning/writePolicies';
+import { openAgain } from '../promise/openAgain';
 import { loadOrder, pairsOf } from '../purchase/loadOrder';
 import { changeCell } from '../purchase/orderCell';
 import { putBack, reopen } from '../purchase/orderSteps';
@@ -243,6 +245,16 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
         if (!named.ok) return named.error === 'taken' ? tooFar : err(named.error);
       }
       return ok(null);
+    },
+  },
+  customer_cancelled: {
+    right: 'promises.edit',
+    undo: async (at, { orderId, lines }) => {
+      const { tx, actor, now, today } = at;
+      const order = await lockCustomerOrder(tx, orderId);
+      const clean = await untouched(at, [{ entity: 'customer_order', entityId: orderId }]);
+      if (!clean.ok) return clean;
+      return order ? openAgain(tx, { userId: actor.userId, now, today }, order, lines) : tooFar;
     },
   },
   booked_in: {

@@ -14,6 +14,8 @@ export const rightWords: Readonly<Record<Right, string>> = {
   'stock.allocate': 'promise stock',
   'stock.transfer': 'send goods between places',
   'stock.count': 'count stock',
+  'promises.read': 'see customers’ orders',
+  'promises.edit': 'take and change customers’ orders',
   'policies.edit': 'set policies',
   'catalogue.edit': 'change items and suppliers',
   'changes.read': 'see who changed what',

@@ -1,0 +1,399 @@
+import { makeItem } from '@/services/catalogue/makeItem';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { markChanged, recomputeDirty } from '@/services/planning/recompute';
+import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
+import { addCustomerLines, type EnterCustomerOrder, enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
+import { handOver } from '@/services/promise/handOver';
+import { holdForCustomer } from '@/services/promise/holdForCustomer';
+import type { CustomerLineInput } from '@/services/promise/postLines';
+import { giveWhatIsFree, releaseExpired } from '@/services/promise/promiseByTime';
+import { approveOrder } from '@/services/purchase/approveOrder';
+import { makeOrders } from '@/services/purchase/makeOrders';
+import { readOrder } from '@/services/purchase/readOrders';
+import { correctStock } from '@/services/stock/correctStock';
+import { receiveGoods } from '@/services/stock/receiveGoods';
+import { receiveTransfer } from '@/services/stock/receiveTransfer';
+import { reverseReceipt } from '@/services/stock/reverseReceipt';
+import { sellGoods } from '@/services/stock/sellGoods';
+import { shipTransfer } from '@/services/stock/shipTransfer';
+import { undoCommand } from '@/services/undo/undoCommand';
+import { type Books, freshBooks, jun, MONDAY, mira, must, needOf, otto, req, setMinMax, violations } from './support';
+
+// Who waits and what is put by for whom. Sources: calculations 2 and 3; common practice of customers' orders in a shop.
+let books: Books;
+const [HS, OM, MH] = [1, 2, 3] as const;
+let made = 0;
+
+beforeAll(async () => {
+  books = await freshBooks();
+});
+afterAll(() => books.close());
+beforeEach(() => books.deps.setClock(MONDAY));
+/** Whatever was done: the books add up, and nothing differs from a full run. */
+afterEach(async () => {
+  expect(await violations(books)).toEqual([]);
+  expect((await markChanged(books.deps)).changed).toBe(0);
+});
+
+/** An item of its own, with so many at Harbour Street. */
+async function itemWith(stock: number, locationId: number = HS): Promise<number> {
+  made += 1;
+  const { itemId } = must(
+    await makeItem(
+      books.deps,
+      otto,
+      req({ name: `Ordered thing ${made}`, unit: 'piece', price: '4', number: '', code: '' }),
+    ),
+  );
+  if (stock !== 0) await correct(itemId, stock, locationId);
+  return itemId;
+}
+const correct = async (itemId: number, to: number, locationId: number = HS) =>
+  must(
+    await correctStock(
+      books.deps,
+      mira,
+      req({ locationId, reasonId: 3, note: '', lines: [{ itemId, how: 'to', quantity: String(to) }] }),
+    ),
+  );
+const line = (itemId: number, quantity: string, over: Partial<CustomerLineInput> = {}): CustomerLineInput => ({
+  ...{ itemId, packId: null, quantity, locationId: HS, way: 'collect', wantedDate: '', shipBy: '', holdUntil: '' },
+  ...over,
+});
+const order = (lines: readonly CustomerLineInput[], over: Partial<EnterCustomerOrder> = {}) =>
+  enterCustomerOrder(
+    books.deps,
+    mira,
+    req({
+      ...{
+        customerId: null,
+        customer: { name: 'Ada Fenwright', mail: 'ada@fenwright.example', phone: '', address: '' },
+      },
+      ...{ channel: 'counter' as const, reference: '', delivers: null, priority: null, note: '', lines },
+      ...over,
+    }),
+  );
+type Line = { lineNo: number; open: number; ready: number; state: string; byHand: number };
+/** Lines of an order with what of them lies ready, from the rows themselves. */
+const linesOf = (orderId: number) =>
+  books.rows<Line>(
+    `SELECT l.line_no AS lineNo, CAST(l.base_quantity - l.handed_over - l.cancelled AS DOUBLE) AS open, l.by_hand AS byHand,
+            CAST(MIN(IF(a.state = 'held', a.quantity - a.taken, 0) / d.per_set) AS DOUBLE) AS ready, o.state
+       FROM customer_line l JOIN customer_order o ON o.id = l.order_id JOIN customer_demand d ON d.line_id = l.id
+       LEFT JOIN allocation a ON a.id = d.allocation_id WHERE l.order_id = ? GROUP BY l.id, l.line_no, l.base_quantity, l.handed_over, l.cancelled, l.by_hand, o.state ORDER BY l.line_no`,
+    [orderId],
+  );
+const ready = async (orderId: number) => (await linesOf(orderId)).map((l) => l.ready);
+const versionOf = async (orderId: number) =>
+  (await books.one<{ version: number }>('SELECT version FROM customer_order WHERE id = ?', [orderId])).version;
+const state = (itemId: number, locationId: number = HS) =>
+  books.one<{ owed: number; backordered: number; position: number }>(
+    `SELECT CAST(owed AS DOUBLE) AS owed, CAST(backordered AS DOUBLE) AS backordered, CAST(position_quantity AS DOUBLE) AS position
+       FROM item_location_state WHERE item_id = ? AND location_id = ?`,
+    [itemId, locationId],
+  );
+const needs = (itemId: number) =>
+  books.rows<{ state: string; cause: string; shortage: number }>(
+    "SELECT state, cause, CAST(shortage AS DOUBLE) AS shortage FROM need WHERE item_id = ? AND state <> 'none'",
+    [itemId],
+  );
+/** What the worker does as time goes on. */
+const worker = async () => {
+  await giveWhatIsFree(books.deps);
+  await recomputeDirty(books.deps, 200);
+};
+const give = async (orderId: number, lines: { lineNo: number; quantity: string }[] = [], locationId: number = HS) =>
+  handOver(books.deps, mira, req({ orderId, version: await versionOf(orderId), locationId, lines }));
+
+describe('stock that is put by', () => {
+  test('12 ordered, 5 there: 5 are put by, 7 are owed and raise a need although nobody has set a policy', async () => {
+    const item = await itemWith(5);
+    const { orderId, order: number } = must(await order([line(item, '12')]));
+    expect(number).toMatch(/^CO2611-\d{4}$/);
+    expect(await linesOf(orderId)).toMatchObject([{ open: 12, ready: 5, state: 'open' }]);
+    expect(await state(item)).toEqual({ owed: 12, backordered: 7, position: -7 });
+    expect(await needs(item)).toEqual([{ state: 'open', cause: 'customer_waits', shortage: 7 }]);
+    // What is not carried, or phased out, is not bought for anybody.
+    const edit = { itemId: item, locationId: HS, min: '4', max: '6', was: null };
+    must(await setMinMax(books.deps, mira, req(edit)));
+    expect(await needs(item)).toEqual([{ state: 'open', cause: 'below_min,customer_waits', shortage: 13 }]);
+  });
+
+  test('first wanted, first served, whoever came first; what one gives back goes to the next, and undo takes it again', async () => {
+    const item = await itemWith(8);
+    const later = must(await order([line(item, '6', { wantedDate: '2026-11-30' })])).orderId;
+    const sooner = must(await order([line(item, '6', { wantedDate: '2026-11-25' })])).orderId;
+    // What was promised stays promised; the second gets what is left.
+    expect([await ready(later), await ready(sooner)]).toEqual([[6], [2]]);
+    const cancel = req({ orderId: later, version: await versionOf(later), lines: 'all' as const });
+    must(await cancelCustomerLines(books.deps, mira, cancel));
+    expect([await linesOf(later), await ready(sooner)]).toMatchObject([[{ open: 0, state: 'cancelled' }], [6]]);
+    must(await undoCommand(books.deps, mira, req({ undoKey: cancel.key })));
+    expect([await linesOf(later), await ready(sooner)]).toMatchObject([[{ open: 6, ready: 2, state: 'open' }], [6]]);
+  });
+
+  test('what comes goes to those who wait, in their turn, in the transaction that books it in', async () => {
+    const { id: item } = await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10412-07'");
+    const stock = await books.one<{ free: string }>(
+      'SELECT on_hand - blocked - inspection - allocated AS free FROM level WHERE item_id = ? AND location_id = ?',
+      [item, HS],
+    );
+    const all = must(await order([line(item, String(Number(stock.free)), { wantedDate: '2026-11-24' })])).orderId;
+    const first = must(await order([line(item, '7', { wantedDate: '2026-11-25' })])).orderId;
+    const second = must(await order([line(item, '7', { wantedDate: '2026-11-26' })], { priority: 1 })).orderId;
+    expect([await ready(first), await ready(second)]).toEqual([[0], [0]]);
+    const need = await needOf(books, '10412-07', 'HS');
+    expect((await needs(item)).some((n) => n.cause.includes('customer_waits'))).toBe(true);
+    must(await acceptNeed(books.deps, otto, req({ needId: need.id, fingerprint: need.fingerprint, packs: '1' })));
+    const [po] = must(await makeOrders(books.deps, otto, req({ supplierIds: [1, 2, 3, 4, 5, 6, 7, 8] })));
+    const orderId = po?.orderId ?? 0;
+    const { head, lines } = must(await readOrder(books.deps, otto, orderId));
+    must(await approveOrder(books.deps, otto, req({ orderId, version: head.version })));
+    const partId = lines[0]?.parts[0]?.id ?? 0;
+    const booked = must(
+      await receiveGoods(
+        books.deps,
+        mira,
+        req({
+          ...{ orderId, locationId: HS, deliveryNote: '', businessDate: '' },
+          counted: [{ partId, quantity: '10', unit: 'base' as const }],
+        }),
+      ),
+    );
+    expect(booked.putBy.map((p) => p.orderId)).toEqual([first, second]);
+    expect([await ready(first), await ready(second)]).toEqual([[7], [3]]);
+    // Booked in by mistake: the newest promises are released, and wait again.
+    must(await reverseReceipt(books.deps, mira, req({ receiptId: booked.receiptId, reason: 'not ours' })));
+    const left = (await ready(first))[0] as number;
+    expect([left + ((await ready(second))[0] as number), (await state(item)).backordered]).toEqual([0, 14]);
+    for (const id of [all, first, second])
+      must(
+        await cancelCustomerLines(
+          books.deps,
+          mira,
+          req({ orderId: id, version: await versionOf(id), lines: 'all' as const }),
+        ),
+      );
+  });
+
+  test('what another place sends is put by when it is received', async () => {
+    const item = await itemWith(9, OM);
+    const { orderId } = must(await order([line(item, '4')]));
+    expect(await ready(orderId)).toEqual([0]);
+    const { transferId } = must(
+      await shipTransfer(
+        books.deps,
+        mira,
+        req({ fromLocationId: OM, toLocationId: HS, lines: [{ itemId: item, quantity: '5', allocationId: null }] }),
+      ),
+    );
+    must(
+      await receiveTransfer(
+        books.deps,
+        mira,
+        req({ transferId, lines: [{ lineNo: 1, received: '5', lost: '', reason: '' }] }),
+      ),
+    );
+    expect(await ready(orderId)).toEqual([4]);
+  });
+
+  test('stock that turns up is given by the worker, orders far ahead wait until they are within the days of the company', async () => {
+    const item = await itemWith(0);
+    const near = must(await order([line(item, '3')])).orderId;
+    const far = must(await order([line(item, '5', { wantedDate: '2026-12-21' })])).orderId;
+    await correct(item, 6);
+    expect([await ready(near), await ready(far)]).toEqual([[0], [0]]);
+    await worker();
+    expect([await ready(near), await ready(far)]).toEqual([[3], [0]]);
+    books.deps.setClock('2026-12-06T09:00:00Z');
+    await worker();
+    expect(await ready(far)).toEqual([0]);
+    books.deps.setClock('2026-12-07T09:00:00Z');
+    await worker();
+    expect(await ready(far)).toEqual([3]);
+    // Back to the day that the needs of others are of.
+    books.deps.setClock(MONDAY);
+  });
+
+  test('somebody buys it over the counter: the newest promise is released and waits again', async () => {
+    const item = await itemWith(5);
+    const { orderId } = must(await order([line(item, '5')]));
+    const sold = must(
+      await sellGoods(
+        books.deps,
+        mira,
+        req({ locationId: HS, businessDate: '', lines: [{ itemId: item, quantity: '2', allocationId: null }] }),
+      ),
+    );
+    expect(sold.released).toMatchObject([{ itemId: item, promisedTo: expect.stringContaining('Ada Fenwright') }]);
+    expect(await state(item)).toMatchObject({ backordered: 5 });
+    await worker();
+    expect(await ready(orderId)).toEqual([3]);
+  });
+});
+
+describe('put by until a minute', () => {
+  test('to the minute it stays, at the minute it is free again and goes to the next', async () => {
+    const item = await itemWith(4);
+    const kept = must(await order([line(item, '4', { holdUntil: 'today 10:30' })]));
+    // Half past ten in Berlin is half past nine.
+    const next = must(await order([line(item, '3')])).orderId;
+    books.deps.setClock('2026-11-23T09:29:59.999Z');
+    expect(await releaseExpired(books.deps)).toBe(0);
+    expect([await ready(kept.orderId), await ready(next)]).toEqual([[4], [0]]);
+    books.deps.setClock('2026-11-23T09:30:00Z');
+    expect(await releaseExpired(books.deps)).toBe(1);
+    await recomputeDirty(books.deps, 200);
+    expect([await linesOf(kept.orderId), await ready(next)]).toMatchObject([[{ ready: 0, byHand: 1, open: 4 }], [3]]);
+    // It is not given anything by itself again, before a person says so.
+    await worker();
+    expect(await ready(kept.orderId)).toEqual([0]);
+    const { orderId } = kept;
+    const byRule = { orderId, version: await versionOf(orderId), lineNo: 1, quantity: null, until: '' };
+    must(await holdForCustomer(books.deps, mira, req(byRule)));
+    expect(await ready(orderId)).toEqual([1]);
+  });
+
+  test('by hand: so much and no more, as far as it is free', async () => {
+    const item = await itemWith(10);
+    const { orderId } = must(await order([line(item, '6')]));
+    const hold = async (quantity: string, until = '') =>
+      holdForCustomer(
+        books.deps,
+        mira,
+        req({ orderId, version: await versionOf(orderId), lineNo: 1, quantity, until }),
+      );
+    must(await hold('2'));
+    expect(await linesOf(orderId)).toMatchObject([{ ready: 2, byHand: 1 }]);
+    const other = must(await order([line(item, '8')])).orderId;
+    expect(await ready(other)).toEqual([8]);
+    expect(await hold('5')).toMatchObject({ error: { kind: 'not_free', itemId: item } });
+    expect(await hold('7')).toMatchObject({ error: { kind: 'invalid_field', field: 'quantity' } });
+    expect(await hold('2', 'next blue moon')).toMatchObject({ error: { kind: 'invalid_field', field: 'holdUntil' } });
+    expect(await linesOf(orderId)).toMatchObject([{ ready: 2 }]);
+  });
+});
+
+describe('handing over', () => {
+  test('what lies ready goes as a sale, the rest stays owed; the order is done with its last piece', async () => {
+    const item = await itemWith(5);
+    const { orderId } = must(await order([line(item, '8')]));
+    const first = must(await give(orderId));
+    expect(first).toMatchObject({ done: false, sale: expect.stringMatching(/^S2611-/) });
+    expect(await linesOf(orderId)).toMatchObject([{ open: 3, ready: 0, state: 'open' }]);
+    expect(await state(item)).toEqual({ owed: 3, backordered: 3, position: -3 });
+    expect(await give(orderId)).toMatchObject({ error: { kind: 'nothing_counted' } });
+    expect(await give(orderId, [{ lineNo: 1, quantity: '4' }])).toMatchObject({ error: { field: 'lines.0' } });
+    // Somebody finds three more in the back room.
+    expect(must(await give(orderId, [{ lineNo: 1, quantity: '3' }])).done).toBe(true);
+    expect(await linesOf(orderId)).toMatchObject([{ open: 0, state: 'done' }]);
+    expect(await give(orderId)).toMatchObject({ error: { kind: 'customer_order_not_in_this_state', state: 'done' } });
+  });
+
+  test('an order that goes out only complete waits for its last line', async () => {
+    const [a, b] = [await itemWith(4), await itemWith(0)];
+    const { orderId } = must(await order([line(a, '4'), line(b, '1')], { delivers: 'complete' }));
+    expect(await ready(orderId)).toEqual([4, 0]);
+    expect(await give(orderId)).toMatchObject({ error: { kind: 'only_complete', waits: 1 } });
+    await correct(b, 1);
+    await worker();
+    expect(await give(orderId, [{ lineNo: 1, quantity: '4' }])).toMatchObject({ error: { kind: 'only_complete' } });
+    expect(must(await give(orderId)).done).toBe(true);
+  });
+
+  test('a kit goes in whole sets, of what it was made of when it was ordered', async () => {
+    const [kit, balls, needle] = [await itemWith(0), await itemWith(12, OM), await itemWith(2, OM)];
+    await books.rows('UPDATE item SET stock_kept = 0 WHERE id = ?', [kit]);
+    await books.rows('INSERT INTO kit_component (kit_id, component_id, quantity) VALUES (?, ?, 4), (?, ?, 1)', [
+      ...[kit, balls, kit, needle],
+    ]);
+    const { orderId } = must(await order([line(kit, '5', { locationId: OM })]));
+    expect(await ready(orderId)).toEqual([2]);
+    await books.rows('UPDATE kit_component SET quantity = 5 WHERE component_id = ?', [balls]);
+    must(await give(orderId, [{ lineNo: 1, quantity: '2' }], OM));
+    expect([await onHand(balls), await onHand(needle)]).toEqual([4, 0]);
+    expect(await give(orderId, [{ lineNo: 1, quantity: '0.5' }], OM)).toMatchObject({ error: { field: 'lines.0' } });
+  });
+  const onHand = async (itemId: number) =>
+    Number(
+      (
+        await books.one<{ q: string }>('SELECT on_hand AS q FROM level WHERE item_id = ? AND location_id = ?', [
+          itemId,
+          OM,
+        ])
+      ).q,
+    );
+});
+
+describe('taking an order', () => {
+  test('the same number of a web shop is the same order; the same name and mail the same customer', async () => {
+    const item = await itemWith(2);
+    const web = { channel: 'web_shop' as const, reference: 'W-1043' };
+    const first = must(await order([line(item, '1')], web));
+    expect(must(await order([line(item, '1')], web))).toEqual({ ...first, known: true });
+    const other = must(await order([line(item, '1')], { ...web, reference: 'W-1044' }));
+    const customers = await books.rows<{ customer_id: number }>(
+      'SELECT DISTINCT customer_id FROM customer_order WHERE id IN (?, ?)',
+      [first.orderId, other.orderId],
+    );
+    expect(customers).toHaveLength(1);
+    must(
+      await addCustomerLines(
+        books.deps,
+        mira,
+        req({ orderId: first.orderId, version: await versionOf(first.orderId), lines: [line(item, '2')] }),
+      ),
+    );
+    expect(await linesOf(first.orderId)).toMatchObject([
+      { lineNo: 1, ready: 1 },
+      { lineNo: 2, ready: 0 },
+    ]);
+  });
+
+  test('what is wrong is said where it stands, and nothing is entered', async () => {
+    const item = await itemWith(1);
+    const before = await books.one('SELECT COUNT(*) AS n FROM customer_order');
+    const wrong = async (l: Partial<CustomerLineInput>, over: Partial<EnterCustomerOrder> = {}) => {
+      const r = await order([line(item, '1'), line(item, '1', l)], over);
+      return r.ok ? null : r.error;
+    };
+    expect(await wrong({ quantity: '0' })).toMatchObject({ field: 'lines.1', fault: { kind: 'zero_quantity' } });
+    expect(await wrong({ quantity: 'six' })).toMatchObject({ field: 'lines.1', fault: { kind: 'not_a_number' } });
+    expect(await wrong({ quantity: '0.5' })).toMatchObject({ field: 'lines.1', fault: { kind: 'sold_to_decimals' } });
+    expect(await wrong({ wantedDate: '31.02.' })).toMatchObject({ field: 'lines.1.wantedDate' });
+    expect(await wrong({ shipBy: 'soon' })).toMatchObject({ field: 'lines.1.shipBy' });
+    expect(await wrong({ holdUntil: '2026-11-24 25:00' })).toMatchObject({ field: 'lines.1.holdUntil' });
+    expect(await wrong({ itemId: 999_999 })).toMatchObject({ kind: 'not_found', what: 'item' });
+    expect(await wrong({ locationId: 99 })).toMatchObject({ kind: 'not_found', what: 'location' });
+    const nobody = { customer: { name: ' ', mail: '', phone: '', address: '' } };
+    expect(await wrong({}, nobody)).toMatchObject({ field: 'customer' });
+    const noMail = { customer: { name: 'Ada', mail: 'ada at home', phone: '', address: '' } };
+    expect(await wrong({}, noMail)).toMatchObject({ field: 'mail' });
+    expect(await order([])).toMatchObject({ error: { kind: 'nothing_counted' } });
+    expect(await books.one('SELECT COUNT(*) AS n FROM customer_order')).toEqual(before);
+  });
+
+  test('a shop takes and changes orders for its own place only', async () => {
+    const item = await itemWith(1, MH);
+    const enter = (locationId: number) =>
+      enterCustomerOrder(
+        books.deps,
+        jun,
+        req({
+          ...{ customerId: null, customer: { name: 'Bo Ister', mail: '', phone: '', address: '' } },
+          ...{ channel: 'counter' as const, reference: '', delivers: null, priority: null, note: '' },
+          lines: [line(item, '1', { locationId })],
+        }),
+      );
+    const { orderId } = must(await enter(MH));
+    expect(await enter(HS)).toMatchObject({ error: { kind: 'forbidden', because: 'location' } });
+    const elsewhere = must(await order([line(item, '1')])).orderId;
+    const cancel = (id: number, version: number) =>
+      cancelCustomerLines(books.deps, jun, req({ orderId: id, version, lines: 'all' as const }));
+    expect(await cancel(elsewhere, await versionOf(elsewhere))).toMatchObject({ error: { kind: 'forbidden' } });
+    expect(await cancel(orderId, (await versionOf(orderId)) + 1)).toMatchObject({
+      error: { kind: 'changed_meanwhile' },
+    });
+    must(await cancel(orderId, await versionOf(orderId)));
+  });
+});
