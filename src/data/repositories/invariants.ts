@@ -198,7 +198,8 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
 export async function checkInvariants(tx: Tx): Promise<{ name: string; violations: number }[]> {
   const found = [];
   for (const { name, sql } of invariants) {
-    const row = await tx.row<{ n: number }>(sql);
+    // Sums are made once for all rows, not again for each: that took a hundred times as long.
+    const row = await tx.row<{ n: number }>(`SET STATEMENT optimizer_switch = 'split_materialized=off' FOR ${sql}`);
     found.push({ name, violations: Number(row?.n ?? 0) });
   }
   return found;
