@@ -121,6 +121,7 @@ export type Failure =
   | { readonly kind: 'touched_since'; readonly who: string; readonly action: string; readonly at: string }
   | { readonly kind: 'not_undoable'; readonly because: 'unknown' | 'already_undone' | 'gone_on' }
   | { readonly kind: 'no_mail_address'; readonly supplier: string }
+  | { readonly kind: 'no_customer_mail'; readonly customer: string }
   | { readonly kind: 'already_reversed'; readonly receipt: string }
   | { readonly kind: 'file_too_large'; readonly mostMegabytes: number }
   | { readonly kind: 'columns_missing'; readonly columns: readonly string[] }

@@ -233,6 +233,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `${failure.supplier} has no mail address on file; send the order another way.`;
     case 'customer_order_not_in_this_state':
       return `This order is ${failure.state} and can’t be ${customerOrderActions[failure.action]} any more.`;
+    case 'no_customer_mail':
+      return `There is no mail address of ${failure.customer}; call, and note that.`;
     case 'only_complete':
       return failure.waits === 0
         ? 'This order goes out only complete: everything that is open of it has to go.'

@@ -124,14 +124,21 @@ test('limits are set as typed; classes follow when the worker has measured again
     [{ empirical: '2' }, 'empirical'],
     [{ recountShare: '101' }, 'recountShare'],
     [{ recountAmount: 'much' }, 'recountAmount'],
+    [{ promiseDays: 'soon' }, 'promiseDays'],
   ] as const)
     expect(await set(change)).toMatchObject({ error: { kind: 'invalid_field', field } });
   const before = (await rows()).filter((r) => r.abc === 'A').length;
-  must(await set({ a: '40', recountShare: '10', recountAmount: '20' }));
+  must(await set({ a: '40', recountShare: '10', recountAmount: '20', promiseDays: '21', promiseRule: 'stock' }));
   expect(await set({ a: '50' })).toMatchObject({ error: { kind: 'changed_meanwhile' } });
   await beginDay(books.deps);
   expect((await rows()).filter((r) => r.abc === 'A').length).toBeLessThan(before);
   const now = must(await readLimitSettings(books.deps, otto)).typed;
-  expect(now).toMatchObject({ a: '40', recountShare: '10', recountAmount: '20.00' });
+  expect(now).toMatchObject({
+    a: '40',
+    recountShare: '10',
+    recountAmount: '20.00',
+    promiseDays: '21',
+    promiseRule: 'stock',
+  });
   must(await set({}, now));
 });

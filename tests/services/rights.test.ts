@@ -138,6 +138,7 @@ const transfer = { transferId: 999, version: 1 };
 const limits = {
   ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
   leadTimeRule: 'measured' as const,
+  ...{ promiseDays: '14', promiseRule: 'on_the_way' as const },
 };
 const movers = { order: 'sold' as const, days: 91, locationId: null, category: '' };
 const nothingToCount = {

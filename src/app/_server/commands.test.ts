@@ -4,6 +4,20 @@ const key = 'a-key-of-this-test-000001';
 const limits = {
   ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
   leadTimeRule: 'measured',
+  ...{ promiseDays: '14', promiseRule: 'on_the_way' },
+};
+const customerLine = {
+  ...{ itemId: 1, packId: null, quantity: '2', locationId: 1, way: 'collect' },
+  ...{ wantedDate: '', shipBy: '+3', holdUntil: 'fri 18:00' },
+};
+const customerOrder = {
+  ...{
+    customerId: null,
+    customer: { name: 'Ada', mail: '', phone: '', address: '' },
+    channel: 'counter',
+    reference: '',
+  },
+  ...{ delivers: null, priority: null, note: '', lines: [customerLine] },
 };
 const samples: Record<string, { good: object[]; bad: object[] }> = {
   'accept-need': {
@@ -169,6 +183,54 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     bad: [{ itemId: 1, locationId: 1, quantity: '1', promisedTo: '' }],
   },
   'release-allocation': { good: [{ allocationId: 1 }], bad: [{ allocationId: 0 }] },
+  'enter-customer-order': {
+    good: [customerOrder, { ...customerOrder, customerId: 3, delivers: 'complete', priority: 1 }],
+    bad: [
+      { ...customerOrder, lines: [] },
+      { ...customerOrder, priority: 10 },
+      { ...customerOrder, channel: 'telex' },
+      { ...customerOrder, lines: [{ ...customerLine, way: 'by_balloon' }] },
+    ],
+  },
+  'add-customer-lines': {
+    good: [{ orderId: 1, version: 1, lines: [customerLine] }],
+    bad: [{ orderId: 1, lines: [customerLine] }],
+  },
+  'change-customer-order': {
+    good: [{ orderId: 1, version: 1, delivers: 'in_part', priority: 5, note: '' }],
+    bad: [{ orderId: 1, version: 1, delivers: 'some', priority: 5, note: '' }],
+  },
+  'cancel-customer-lines': {
+    good: [
+      { orderId: 1, version: 1, lines: 'all' },
+      { orderId: 1, version: 1, lines: [1, 2] },
+    ],
+    bad: [
+      { orderId: 1, version: 1, lines: [] },
+      { orderId: 1, version: 1, lines: 'some' },
+    ],
+  },
+  'hold-for-customer': {
+    good: [
+      { orderId: 1, version: 1, lineNo: 1, quantity: null, until: '' },
+      { orderId: 1, version: 1, lineNo: 1, quantity: '2', until: 'fri 18:00' },
+    ],
+    bad: [{ orderId: 1, version: 1, lineNo: 1, until: '' }],
+  },
+  'hand-over': {
+    good: [
+      { orderId: 1, version: 1, locationId: 1, lines: [] },
+      { orderId: 1, version: 1, locationId: 1, lines: [{ lineNo: 1, quantity: '2', lots: 'A1' }], mixLots: true },
+    ],
+    bad: [
+      { orderId: 1, version: 1, lines: [] },
+      { orderId: 1, version: 1, locationId: 1, lines: [{ lineNo: 1, quantity: 2 }] },
+    ],
+  },
+  'tell-customer': {
+    good: [{ orderId: 1, version: 1, how: 'phone', subject: '', body: '' }],
+    bad: [{ orderId: 1, version: 1, how: 'pigeon', subject: '', body: '' }],
+  },
   'ship-transfer': {
     good: [{ fromLocationId: 1, toLocationId: 2, lines: [{ itemId: 1, quantity: '1' }] }],
     bad: [

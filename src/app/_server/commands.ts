@@ -21,6 +21,12 @@ import { acceptNeed } from '@/services/planning/acceptNeed';
 import { savePolicies } from '@/services/planning/savePolicies';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
+import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
+import { changeCustomerOrder } from '@/services/promise/changeCustomerOrder';
+import { addCustomerLines, enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
+import { handOver } from '@/services/promise/handOver';
+import { holdForCustomer } from '@/services/promise/holdForCustomer';
+import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
@@ -82,6 +88,11 @@ const lots = Joi.string().allow('').max(20_000);
 const note = (most: number) => Joi.string().allow('').max(most).required();
 const lines = (fields: object) => Joi.array().items(Joi.object(fields)).min(1).max(500).required();
 const order = Joi.object({ orderId: id, version: id });
+const customerLine = {
+  ...{ itemId: id, packId: id.allow(null), quantity: typed, locationId: id },
+  way: Joi.valid('from_stock', 'collect').required(),
+  ...{ wantedDate: typed, shipBy: typed, holdUntil: typed },
+};
 const sheet = Joi.object({ importId: id, version: id });
 const transfer = Joi.object({ transferId: id, version: id });
 const cells = Joi.object()
@@ -128,7 +139,9 @@ const limits = {
     empirical: typed,
     recountShare: typed,
     recountAmount: typed,
+    promiseDays: typed,
   },
+  promiseRule: Joi.valid('stock', 'on_the_way', 'without_limit').required(),
   leadTimeRule: Joi.valid('measured', 'stated').required(),
 };
 
@@ -242,6 +255,53 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     allocateStock,
   ),
   'release-allocation': entry(Joi.object({ allocationId: id }), releaseAllocation),
+  'enter-customer-order': entry(
+    Joi.object({
+      customerId: id.allow(null),
+      customer: Joi.object({ name: note(120), mail: note(200), phone: note(60), address: note(400) }).required(),
+      channel: Joi.valid('counter', 'file', 'web_shop').required(),
+      reference: note(60),
+      delivers: Joi.valid('in_part', 'complete').allow(null).required(),
+      priority: Joi.number().integer().min(1).max(9).allow(null).required(),
+      note: note(200),
+      lines: lines(customerLine),
+    }),
+    enterCustomerOrder,
+  ),
+  'add-customer-lines': entry(order.append({ lines: lines(customerLine) }), addCustomerLines),
+  'change-customer-order': entry(
+    order.append({
+      delivers: Joi.valid('in_part', 'complete').required(),
+      priority: Joi.number().integer().min(1).max(9).required(),
+      note: note(200),
+    }),
+    changeCustomerOrder,
+  ),
+  'cancel-customer-lines': entry(
+    order.append({ lines: Joi.alternatives(Joi.valid('all'), Joi.array().items(id).min(1).max(500)).required() }),
+    cancelCustomerLines,
+  ),
+  'hold-for-customer': entry(order.append({ lineNo: id, quantity: typed.allow(null), until: typed }), holdForCustomer),
+  'hand-over': entry(
+    order.append({
+      locationId: id,
+      lines: Joi.array()
+        .items(Joi.object({ lineNo: id, quantity: typed, lots }))
+        .unique('lineNo')
+        .max(500)
+        .required(),
+      mixLots: Joi.boolean(),
+    }),
+    handOver,
+  ),
+  'tell-customer': entry(
+    order.append({
+      how: Joi.valid('email', 'phone').required(),
+      subject: note(200),
+      body: note(20_000),
+    }),
+    tellCustomer,
+  ),
   'ship-transfer': entry(
     Joi.object({
       fromLocationId: id,
@@ -373,7 +433,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   'set-complete': entry(Joi.object({ itemId: id, complete: Joi.boolean().required() }), setComplete),
   'save-view': entry(
     Joi.object({
-      page: Joi.valid('items', 'suppliers', 'policies').required(),
+      page: Joi.valid('items', 'suppliers', 'policies', 'promises').required(),
       name: Joi.string().max(60).required(),
       query: note(1000),
       shared: Joi.boolean().required(),

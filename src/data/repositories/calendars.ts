@@ -17,6 +17,8 @@ export type Calendars = {
   readonly leadTime: (supplierId: number, stated: Stated) => LeadTimeInUse;
   /** Days on the road to a place from where it is supplied. */
   readonly travelDays: (locationId: number) => number;
+  /** Within so many days of the order nine of ten of a supplier's deliveries came; null when none has been measured. */
+  readonly nineOfTenDays: (supplierId: number) => number | null;
 };
 
 /** Closures of suppliers and places are taken over so many days ahead; a calendar needs them as single days. */
@@ -147,5 +149,9 @@ function calendarsOf(
       return leadTimeInUse(stated, own, rule);
     },
     travelDays: (id) => places.get(id)?.travelDays ?? 1,
+    nineOfTenDays: (id) => {
+      const s = suppliers.get(id);
+      return s && s.n !== null ? Math.ceil(Number(s.p90)) : null;
+    },
   };
 }

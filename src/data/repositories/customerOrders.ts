@@ -114,6 +114,9 @@ export const touchCustomerOrder = async (
     )
   ).affected === 1;
 
+export const setCustomerOrderTerms = (tx: Tx, o: { id: number; delivers: string; priority: number; note: string }) =>
+  tx.run('UPDATE customer_order SET delivers = :delivers, priority = :priority, note = :note WHERE id = :id', o);
+
 export type NewCustomerLine = {
   readonly itemId: number;
   readonly locationId: number;
@@ -300,24 +303,6 @@ export async function readWaiting(tx: Tx, itemIds: readonly number[]): Promise<W
   );
 }
 
-/** Orders with an open line at one of these places, those to go out first before others; or the latest that ended. */
-export const readCustomerOrders = (
-  tx: Tx,
-  which: 'open' | 'ended',
-  locationIds: readonly number[] | null,
-  limit: number,
-) => {
-  const at = atLocations('l.location_id', locationIds);
-  return tx.rows<CustomerOrderRow>(
-    `SELECT ${orderColumns} FROM customer_order o JOIN customer c ON c.id = o.customer_id
-      WHERE ${which === 'open' ? "o.state = 'open'" : "o.state <> 'open'"}
-        AND EXISTS (SELECT 1 FROM customer_line l WHERE l.order_id = o.id ${at.sql})
-      ORDER BY ${which === 'open' ? '(SELECT MIN(l.ship_by) FROM customer_line l WHERE l.order_id = o.id), o.id' : 'o.id DESC'}
-      LIMIT ${Math.trunc(limit)}`,
-    at.values,
-  );
-};
-
 export type PromiseRules = { readonly days: number; readonly rule: PromiseRule };
 /** How many days ahead orders are given stock, and how much of an item may be promised where the item says nothing. */
 export const readPromiseRules = async (tx: Tx): Promise<PromiseRules> =>
@@ -325,3 +310,100 @@ export const readPromiseRules = async (tx: Tx): Promise<PromiseRules> =>
     days: 14,
     rule: 'on_the_way',
   };
+
+/** Which lines: those that wait for something, lie ready in part or whole, all that are open, or ended. */
+export type LineShow = 'open' | 'waiting' | 'ready' | 'ended';
+export const lineSorts = ['ship_by', 'customer', 'item', 'order'] as const;
+export type LineSort = (typeof lineSorts)[number];
+
+const sortColumns: Readonly<Record<LineSort, string>> = {
+  ship_by: 'l.ship_by, l.wanted_date, o.priority, l.id',
+  customer: 'c.name, o.id, l.line_no',
+  item: 'i.name, l.ship_by, l.id',
+  order: 'o.id, l.line_no',
+};
+const READY_ANY = `EXISTS (SELECT 1 FROM customer_demand d JOIN allocation a ON a.id = d.allocation_id AND a.state = 'held' WHERE d.line_id = l.id)`;
+const WAITS_ANY = `EXISTS (SELECT 1 FROM customer_demand d LEFT JOIN allocation a ON a.id = d.allocation_id
+                            WHERE d.line_id = l.id AND ${BACKORDERED} > 0)`;
+
+const shows: Readonly<Record<LineShow, string>> = {
+  open: OPEN,
+  waiting: `${OPEN} AND ${WAITS_ANY}`,
+  ready: `${OPEN} AND (${READY_ANY} OR NOT EXISTS (SELECT 1 FROM customer_demand d WHERE d.line_id = l.id))`,
+  ended: 'l.base_quantity = l.handed_over + l.cancelled',
+};
+
+/** Lines in order; `search` looks at order, customer, reference and item. */
+export async function findCustomerLines(
+  tx: Tx,
+  asked: {
+    readonly show: LineShow;
+    readonly sort: LineSort;
+    readonly search: string;
+    readonly locationIds: readonly number[] | null;
+    readonly itemId: number | null;
+  },
+  most: number,
+): Promise<number[]> {
+  const at = atLocations('l.location_id', asked.locationIds);
+  const search = asked.search.trim();
+  const like = search.replace(/[!%_]/g, '!$&');
+  const ended = asked.show === 'ended';
+  const rows = await tx.rows<{ id: number }>(
+    `SELECT l.id FROM customer_line l JOIN customer_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id
+       JOIN item i ON i.id = l.item_id
+      WHERE ${shows[asked.show]} ${at.sql}
+        ${asked.itemId === null ? '' : 'AND (l.item_id = :itemId OR EXISTS (SELECT 1 FROM customer_demand d WHERE d.line_id = l.id AND d.item_id = :itemId))'}
+        ${
+          search === ''
+            ? ''
+            : `AND (o.number LIKE :like ESCAPE '!' OR c.name LIKE :like ESCAPE '!' OR c.mail LIKE :like ESCAPE '!'
+               OR o.reference LIKE :like ESCAPE '!' OR i.name LIKE :like ESCAPE '!' OR i.number LIKE :like ESCAPE '!')`
+        }
+      ORDER BY ${ended ? 'o.id DESC, l.line_no' : sortColumns[asked.sort]} LIMIT ${Math.trunc(most)}`,
+    {
+      ...at.values,
+      ...(asked.itemId === null ? {} : { itemId: asked.itemId }),
+      ...(search === '' ? {} : { like: `%${like}%` }),
+    },
+  );
+  return rows.map((r) => r.id);
+}
+
+export type LineWithOrder = CustomerLineRow &
+  Pick<CustomerOrderRow, 'number' | 'customer' | 'mail' | 'channel' | 'reference' | 'priority' | 'delivers'> & {
+    readonly orderState: CustomerOrderState;
+  };
+
+export const readLinesWithOrders = (tx: Tx, lineIds: readonly number[]) =>
+  tx.rowsOf<LineWithOrder>(
+    `SELECT ${lineColumns}, o.number, c.name AS customer, c.mail, o.channel, o.reference, o.priority, o.delivers, o.state AS orderState
+       FROM customer_line l JOIN customer_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id WHERE l.id IN (?)`,
+    lineIds,
+  );
+
+export type HandOverRow = {
+  readonly lineNo: number;
+  readonly sale: string;
+  readonly day: string;
+  readonly quantity: string;
+};
+export const readHandOvers = (tx: Tx, orderId: number) =>
+  tx.rows<HandOverRow>(
+    `SELECT l.line_no AS lineNo, d.number AS sale, d.business_date AS day, h.quantity
+       FROM customer_hand_over h JOIN customer_line l ON l.id = h.line_id JOIN stock_document d ON d.id = h.document_id
+      WHERE l.order_id = :orderId ORDER BY d.id, l.line_no`,
+    { orderId },
+  );
+
+/** What items say themselves about how much of them may be promised. */
+export async function readItemPromiseRules(tx: Tx, itemIds: readonly number[]): Promise<Map<number, PromiseRule>> {
+  const rows = await tx.rowsOf<{ id: number; rule: PromiseRule }>(
+    'SELECT id, promise_rule AS rule FROM item WHERE id IN (?) AND promise_rule IS NOT NULL',
+    itemIds.length > 0 ? itemIds : [0],
+  );
+  return new Map(rows.map((r) => [r.id, r.rule]));
+}
+
+export const updatePromiseRules = (tx: Tx, r: PromiseRules) =>
+  tx.run('UPDATE company SET promise_days = :days, promise_rule = :rule WHERE id = 1', r);

@@ -2,7 +2,7 @@ import { list, type SqlValues, type Tx } from '../sql';
 import { HELD } from './allocations';
 import type { Pair } from './levels';
 
-type Supply = Pair & {
+export type Supply = Pair & {
   /** Open parts of approved and sent orders, of drafts, lines in trays, on the road, approved and not shipped. */
   readonly kind: 'order' | 'draft' | 'tray' | 'transfer' | 'to_be_sent';
   readonly number: string | null;
@@ -11,6 +11,12 @@ type Supply = Pair & {
   /** Confirmed, else promised, else wanted; null where nothing is said. */
   readonly date: string | null;
   readonly quantity: string;
+  /** Of the document: all of it, and what came. */
+  readonly ordered: string;
+  readonly received: string;
+  /** Whom it was bought from, and when; null for what is not ordered yet, and for transfers. */
+  readonly supplierId: number | null;
+  readonly orderedOn: string | null;
 };
 type Demand = {
   readonly number: string | null;
@@ -23,20 +29,28 @@ type Demand = {
 const supply = (item: string, place: string) => `
   SELECT l.item_id AS itemId, d.location_id AS locationId, IF(o.state = 'draft', 'draft', 'order') AS kind, o.number,
          o.id AS orderId, NULL AS transferId, COALESCE(d.confirmed_date, d.promised_date, d.wanted_date) AS date,
-         d.base_quantity - d.received_quantity - d.cancelled_quantity AS quantity
+         d.base_quantity - d.received_quantity - d.cancelled_quantity AS quantity, d.base_quantity AS ordered,
+         d.received_quantity AS received, o.supplier_id AS supplierId, IF(o.state = 'draft', NULL, o.order_date) AS orderedOn
     FROM purchase_order o JOIN order_line l ON l.order_id = o.id AND l.kind = 'stock'
     JOIN delivery_part d ON d.order_line_id = l.id
    WHERE l.item_id ${item} AND d.location_id ${place} AND o.state IN ('draft', 'approved', 'sent')
      AND d.base_quantity > d.received_quantity + d.cancelled_quantity
   UNION ALL
-  SELECT item_id, location_id, 'tray', NULL, NULL, NULL, NULL, base_quantity FROM tray_line
+  SELECT item_id, location_id, 'tray', NULL, NULL, NULL, NULL, base_quantity, base_quantity, 0, supplier_id, NULL FROM tray_line
    WHERE item_id ${item} AND location_id ${place} AND state = 'in_tray'
   UNION ALL
   SELECT l.item_id, t.to_location_id, IF(t.state = 'approved', 'to_be_sent', 'transfer'), t.number, NULL, t.id, NULL,
-         IF(t.state = 'approved', l.approved, l.shipped - l.received - l.lost)
+         IF(t.state = 'approved', l.approved, l.shipped - l.received - l.lost), IF(t.state = 'approved', l.approved, l.shipped),
+         l.received, NULL, NULL
     FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
    WHERE l.item_id ${item} AND t.to_location_id ${place}
      AND ((t.state = 'approved' AND l.approved > 0) OR (t.state = 'shipped' AND l.shipped > l.received + l.lost))`;
+
+/** Everything that is to come to any place of these items, each with its document and day. */
+export async function readSupply(tx: Tx, itemIds: readonly number[]): Promise<Supply[]> {
+  const ids = list('id', itemIds);
+  return ids ? tx.rows<Supply>(supply(`IN (${ids.sql})`, 'IS NOT NULL'), ids.values) : [];
+}
 
 export type Coming = Pair & {
   /** Open parts of approved and sent orders; of drafts and lines in trays; on the road; approved and not shipped. */

@@ -14,6 +14,7 @@ const rights: Readonly<Record<ListKind, Right>> = {
   items: 'stock.read',
   policies: 'needs.read',
   stock: 'stock.read',
+  promises: 'promises.read',
 };
 
 /** What a scanned code is on a label; what no label can carry is looked up as it stands. */

@@ -10,6 +10,7 @@ import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { type NeedEntry, readNeedRows } from '../planning/readNeeds';
 import { type PolicyLine, readPolicyLines } from '../planning/readPolicies';
+import { type PromiseLine, readPromiseRows } from '../promise/readPromises';
 import { type OrderSummary, readOrderRows } from '../purchase/readOrders';
 import { readTrayRows, type TrayEntry } from '../purchase/readTrays';
 import { sheetKinds } from '../sheets/kinds';
@@ -204,12 +205,40 @@ const stock: Sheet<AtPlace> = {
   ],
 };
 
+const promises: Sheet<PromiseLine> = {
+  title: 'Promises',
+  read: readPromiseRows,
+  has: () => true,
+  fields: [
+    words('order', 'Order', (l) => l.order),
+    words('reference', 'Reference', (l) => l.reference ?? ''),
+    words('customer', 'Customer', (l) => l.customer),
+    words('item', 'Item', (l) => l.number),
+    words('name', 'Name', (l) => l.name),
+    words('location', 'Location', (l, w) => w.placeCodes.get(l.locationId) ?? l.location),
+    day('wanted', 'Wanted', (l) => l.wanted),
+    day('ship_by', 'To go out', (l) => l.shipBy),
+    figure('ordered', 'Ordered', (l) => toDecimal(l.ordered)),
+    figure('handed_over', 'Handed over', (l) => toDecimal(l.handedOver)),
+    figure('ready', 'Ready', (l) => toDecimal(l.ready)),
+    figure('short', 'Short', (l) => toDecimal(l.backordered)),
+    words('unit', 'Unit', (l) => l.unit),
+    words('covered_by', 'Covered by', (l) => l.covers.map((c) => c.ref ?? c.kind).join(', ')),
+    figure('uncovered', 'Covered by nothing', (l) => toDecimal(l.missing)),
+    day('promised', 'Promised', (l) => (l.backordered > 0 ? (l.promise?.date ?? null) : null)),
+    day('cautious', 'With care', (l) => (l.backordered > 0 ? (l.promise?.cautious ?? null) : null)),
+    figure('slack', 'Days to spare', (l) => (l.backordered > 0 ? l.slackDays : null)),
+    day('told', 'Told', (l) => l.told?.date ?? null),
+  ],
+};
+
 const sheets = {
   needs,
   trays,
   orders: () => orders,
   policies: () => policies,
   stock: () => stock,
+  promises: () => promises,
 } as const;
 export type ExportedList = keyof typeof sheets;
 export const isExportedList = (name: string): name is ExportedList => Object.hasOwn(sheets, name);

@@ -68,7 +68,7 @@ export type NeedView = {
   readonly boughtFor: { readonly transferId: number; readonly transfer: string; readonly location: string } | null;
 };
 
-export type NeedCause = 'below_min' | 'dated_demand' | 'shop_asks' | 'supply_cut';
+export type NeedCause = 'below_min' | 'dated_demand' | 'shop_asks' | 'supply_cut' | 'customer_waits';
 
 export type NeedPrice = PriceStep & { readonly content: { readonly num: string; readonly den: string } };
 

@@ -1,6 +1,7 @@
 import { readLimits, type TypedLimits, thousandthsOf } from '@/core/classes';
 import { decimalsOf, minorToDecimal, parsePrice } from '@/core/money';
 import { type Actor, may } from '@/core/people';
+import type { PromiseRule } from '@/core/promise';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import {
@@ -11,6 +12,7 @@ import {
   updateClassLimits,
 } from '@/data/repositories/company';
 import { readRecountLimits, updateRecountLimits } from '@/data/repositories/counts';
+import { type PromiseRules, readPromiseRules, updatePromiseRules } from '@/data/repositories/customerOrders';
 import { readSnapshot } from '@/data/transaction';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
@@ -24,28 +26,37 @@ export type TypedSettings = TypedLimits & {
   readonly empirical: string;
   readonly recountShare: string;
   readonly recountAmount: string;
+  /** Days ahead that customers' orders are given stock, and how much may be promised. */
+  readonly promiseDays: string;
+  readonly promiseRule: PromiseRule;
 };
 export type LimitsView = { readonly typed: TypedSettings; readonly currency: string; readonly may: boolean };
 
-/** The limits that classes, lead times and second counts go by. Errors: forbidden. */
+/** The limits that classes, lead times, second counts and promises go by. Errors: forbidden. */
 export async function readLimitSettings(deps: Deps, actor: Actor): Promise<Result<LimitsView, Failure>> {
   const allowed = may(actor, 'stock.read');
   if (!allowed.ok) return allowed;
   return readSnapshot(deps.pool, async (tx) => {
     const { currency } = await readCompany(tx);
-    const typed = typedOf(await readClassLimits(tx), await readRecountLimits(tx), currency);
+    const typed = typedOf(await readClassLimits(tx), await readRecountLimits(tx), await readPromiseRules(tx), currency);
     return ok({ typed, currency, may: may(actor, 'setup.edit').ok });
   });
 }
 
 const percent = (thousandths: number) => String(thousandths / 10);
 
-function typedOf(l: ClassLimits, recount: { share: number; minor: number }, currency: string): TypedSettings {
+function typedOf(
+  l: ClassLimits,
+  recount: { share: number; minor: number },
+  promise: PromiseRules,
+  currency: string,
+): TypedSettings {
   return {
     ...{ a: percent(l.abcA), b: percent(l.abcB), x: String(l.xyzX / 1000), y: String(l.xyzY / 1000) },
     ...{ leadTimeRule: l.leadTimeRule, least: String(l.leadTimeLeast), empirical: String(l.leadTimeEmpirical) },
     recountShare: percent(recount.share),
     recountAmount: minorToDecimal(recount.minor, currency),
+    ...{ promiseDays: String(promise.days), promiseRule: promise.rule },
   };
 }
 
@@ -66,6 +77,8 @@ export async function setLimits(
   if (least === null || least < 1) return err(invalidField('least', { kind: 'not_a_number_of', text: typed.least }));
   if (empirical === null || empirical < least)
     return err(invalidField('empirical', { kind: 'not_a_number_of', text: typed.empirical }));
+  const days = whole(typed.promiseDays);
+  if (days === null) return err(invalidField('promiseDays', { kind: 'not_a_number_of', text: typed.promiseDays }));
   const share = thousandthsOf(typed.recountShare);
   if (share === null || share > 1000)
     return err(invalidField('recountShare', { kind: 'not_a_share', text: typed.recountShare }));
@@ -75,7 +88,7 @@ export async function setLimits(
     const had = await readClassLimits(tx, true);
     const recount = await readRecountLimits(tx);
     const { currency } = await readCompany(tx);
-    const before = typedOf(had, recount, currency);
+    const before = typedOf(had, recount, await readPromiseRules(tx), currency);
     if ((Object.keys(before) as (keyof TypedSettings)[]).some((k) => before[k] !== was[k]))
       return err({ kind: 'changed_meanwhile', what: 'record', who: null, now: null });
     const minor = Math.round(Number(amount.value) * 10 ** decimalsOf(currency));
@@ -87,6 +100,7 @@ export async function setLimits(
     };
     await updateClassLimits(tx, after);
     await updateRecountLimits(tx, { share, minor });
+    await updatePromiseRules(tx, { days, rule: typed.promiseRule });
     await recordChanges(tx, actor.userId, now, [
       { entity: 'company', entityId: 1, action: 'limits', before, after: typed },
     ]);

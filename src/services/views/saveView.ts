@@ -10,6 +10,7 @@ export const viewPages = {
   items: 'stock.read',
   suppliers: 'orders.read',
   policies: 'needs.read',
+  promises: 'promises.read',
 } as const satisfies Record<string, Right>;
 export type ViewPage = keyof typeof viewPages;
 

@@ -17,6 +17,7 @@ export type Frame = {
     readonly trays: number;
     readonly orders: number;
     readonly arrivals: number;
+    readonly promises: number;
     /** Alerts of the person that were not seen. */
     readonly alerts: number;
   };
@@ -59,6 +60,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
     { href: '/trays', name: 'Trays', count: counts.trays, needs: 'needs.read' },
     { href: '/orders', name: 'Orders', count: counts.orders, needs: 'orders.read' },
     { href: '/arrivals', name: 'Arrivals', count: counts.arrivals, needs: 'goods.receive' },
+    { href: '/promises', name: 'Promises', count: counts.promises, needs: 'promises.read' },
   ]);
   const shelf = mine([
     { href: '/items', name: 'Items', needs: 'stock.read' },

@@ -5,9 +5,9 @@ import type { LimitsView, TypedSettings } from '@/services/setup/setLimits';
 import { useCommand } from '../command/use-command.client';
 import { ListBar, WholeList } from '../frame/list';
 
-type Key = Exclude<keyof TypedSettings, 'leadTimeRule'>;
+type Key = Exclude<keyof TypedSettings, 'leadTimeRule' | 'promiseRule'>;
 
-/** Limits that classes, lead times and second counts go by, each said in a sentence. */
+/** Limits that classes, lead times, second counts and promises go by, each said in a sentence. */
 export function LimitsPage({ view }: { view: LimitsView }) {
   const { typed, may, currency } = view;
   const [said, setSaid] = useState(typed);
@@ -87,6 +87,24 @@ export function LimitsPage({ view }: { view: LimitsView }) {
             switches a limit off.
           </Sentence>
           {fault('recountShare', 'recountAmount')}
+        </Part>
+        <Part title="Promises to customers">
+          <Sentence>
+            Their orders are given stock {field('promiseDays', 'Days ahead')} days before they go out. Of an item{' '}
+            <select
+              className="entry"
+              aria-label="How much may be promised"
+              value={said.promiseRule}
+              disabled={!may}
+              onChange={(e) => setSaid({ ...said, promiseRule: e.target.value as TypedSettings['promiseRule'] })}
+            >
+              <option value="stock">what lies there</option>
+              <option value="on_the_way">what lies there and what is on the way</option>
+              <option value="without_limit">any quantity</option>
+            </select>{' '}
+            may be promised; more is warned about.
+          </Sentence>
+          {fault('promiseDays')}
         </Part>
         {may && (
           <div className="flex items-center gap-3">

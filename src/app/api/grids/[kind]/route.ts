@@ -4,6 +4,7 @@ import { err } from '@/core/result';
 import { readItemRows } from '@/services/catalogue/readItems';
 import { readNeedRows } from '@/services/planning/readNeeds';
 import { readPolicyLines } from '@/services/planning/readPolicies';
+import { readPromiseRows } from '@/services/promise/readPromises';
 import { readOrderRows } from '@/services/purchase/readOrders';
 import { readTrayRows } from '@/services/purchase/readTrays';
 import { readStockRows } from '@/services/stock/readStock';
@@ -13,6 +14,7 @@ const rowsOf = {
   needs: readNeedRows,
   orders: readOrderRows,
   policies: readPolicyLines,
+  promises: readPromiseRows,
   stock: readStockRows,
   trays: readTrayRows,
 } as const;
