@@ -15,6 +15,7 @@ import { requestTransfer } from '@/services/stock/requestTransfer';
 import { type Placed, writeCatalogue } from './catalogue';
 import { company } from './company';
 import { countShelves, countUnrecorded, isUnrecorded, type Unrecorded } from './counts';
+import { takeCustomerOrders } from './customerOrders';
 import { enrich } from './enrich';
 import { pastOrders, placeOrder } from './history';
 import { writeLots } from './lots';
@@ -201,6 +202,7 @@ export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): P
   await fullNeedRun({ pool, clock: () => now });
   if (!small) {
     await askForGoods({ pool, clock: () => now }, buyer);
+    await takeCustomerOrders({ pool, clock: () => now }, buyer);
     await wantAlerts({ pool, clock: () => now }, buyer);
   }
 }

@@ -7,6 +7,10 @@ import { handOver } from '@/services/promise/handOver';
 import { holdForCustomer } from '@/services/promise/holdForCustomer';
 import type { CustomerLineInput } from '@/services/promise/postLines';
 import { giveWhatIsFree, releaseExpired } from '@/services/promise/promiseByTime';
+import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
+import { readEntry } from '@/services/promise/readEntry';
+import { openPromises, type PromiseShow, readPromiseRows } from '@/services/promise/readPromises';
+import { tellCustomer } from '@/services/promise/tellCustomer';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrders';
@@ -395,5 +399,102 @@ describe('taking an order', () => {
       error: { kind: 'changed_meanwhile' },
     });
     must(await cancel(orderId, await versionOf(orderId)));
+  });
+});
+
+describe('what covers those who wait', () => {
+  const cancelAll = async (orderId: number) =>
+    must(
+      await cancelCustomerLines(
+        books.deps,
+        mira,
+        req({ orderId, version: await versionOf(orderId), lines: 'all' as const }),
+      ),
+    );
+  const looked = async (orderId: number) => must(await readCustomerOrder(books.deps, mira, orderId));
+  const list = async (show: PromiseShow, search = '') => {
+    const asked = { show, sort: 'ship_by' as const, search, locationId: null, itemId: null };
+    const head = must(await openPromises(books.deps, mira, asked));
+    const { rows } = must(await readPromiseRows(books.deps, mira, { list: head.list, from: 0 }));
+    return { head, rows };
+  };
+
+  test('from the tray to the order: what covers it, when it is there, and that it has moved since the customer was told', async () => {
+    const { id: item } = await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10412-11'");
+    const { orderId } = must(await order([line(item, '9', { wantedDate: '2026-12-24' })]));
+    const hold = { orderId, version: 1, lineNo: 1, quantity: '0', until: '' };
+    must(await holdForCustomer(books.deps, mira, req(hold)));
+    const before = (await looked(orderId)).lines[0];
+    const onHand = before?.covers.reduce((a, c) => a + (c.kind === 'stock' ? c.quantity : 0), 0) ?? 0;
+    expect(before).toMatchObject({ backordered: 9e6, missing: 9e6 - onHand, promise: null, slackDays: null });
+    expect(before?.ifOrdered).toMatch(/^2026-1[12]-/);
+    const need = await needOf(books, '10412-11', 'HS');
+    must(await acceptNeed(books.deps, otto, req({ needId: need.id, fingerprint: need.fingerprint, packs: '9' })));
+    const inTray = (await looked(orderId)).lines[0];
+    expect(inTray?.covers.at(-1)).toMatchObject({ kind: 'tray', href: '/trays' });
+    expect(inTray).toMatchObject({ missing: 0 });
+    const [po] = must(await makeOrders(books.deps, otto, req({ supplierIds: [1, 2, 3, 4, 5, 6, 7, 8] })));
+    const { head, lines } = must(await readOrder(books.deps, otto, po?.orderId ?? 0));
+    must(await approveOrder(books.deps, otto, req({ orderId: head.id, version: head.version })));
+    const number = must(await readOrder(books.deps, otto, head.id)).head.number;
+    const covered = (await looked(orderId)).lines[0];
+    expect(covered?.covers.at(-1)).toMatchObject({
+      ...{ kind: 'order', ref: number, href: `/orders/${head.id}`, ordered: 90e6, received: 0, lateDays: 0 },
+    });
+    // The receiving day after the one it is wanted on.
+    const wanted = lines[0]?.parts[0]?.wantedDate as string;
+    expect((covered?.promise?.date ?? '') > wanted).toBe(true);
+    expect(covered?.slackDays).toBeGreaterThan(0);
+
+    const version = async () => (await looked(orderId)).version;
+    const tell = (how: 'email' | 'phone', text: { subject: string; body: string }) =>
+      version().then((v) => tellCustomer(books.deps, mira, req({ orderId, version: v, how, ...text })));
+    const { text } = await looked(orderId);
+    expect(text.body).toContain(`expected on ${covered?.promise?.date}`);
+    must(await tell('email', text));
+    expect((await looked(orderId)).lines[0]).toMatchObject({ moved: false, told: { date: covered?.promise?.date } });
+    expect(await books.one('SELECT recipient, subject FROM outbox_mail ORDER BY id DESC LIMIT 1')).toEqual({
+      recipient: 'ada@fenwright.example',
+      subject: text.subject,
+    });
+    expect((await list('moved')).rows.map((r) => r.orderId)).not.toContain(orderId);
+    await books.rows("UPDATE delivery_part SET promised_date = '2026-12-29' WHERE id = ?", [lines[0]?.parts[0]?.id]);
+    const later = await looked(orderId);
+    expect(later.lines[0]).toMatchObject({ moved: true, slackDays: expect.any(Number) });
+    expect(later.lines[0]?.slackDays).toBeLessThan(0);
+    expect((await list('moved')).rows.map((r) => r.orderId)).toContain(orderId);
+    expect((await list('late', 'ada@')).rows.map((r) => r.orderId)).toContain(orderId);
+    expect((await list('open', number ?? '')).rows).toEqual([]);
+    await cancelAll(orderId);
+    expect((await list('ended', 'Fenwright')).rows.map((r) => r.orderId)).toContain(orderId);
+    await books.rows('UPDATE delivery_part SET promised_date = NULL WHERE id = ?', [lines[0]?.parts[0]?.id]);
+  });
+
+  test('who could send it, and a customer without an address is called', async () => {
+    const item = await itemWith(20, OM);
+    const { orderId } = must(
+      await order([line(item, '4')], { customer: { name: 'Hob Tarrow', mail: '', phone: '0550', address: '' } }),
+    );
+    const view = await looked(orderId);
+    expect(view.lines[0]?.couldSend).toMatchObject([{ location: 'Old Mill', surplus: 20e6 }]);
+    const tell = (how: 'email' | 'phone') =>
+      tellCustomer(books.deps, mira, req({ orderId, version: view.version, how, subject: 's', body: 'b' }));
+    expect(await tell('email')).toMatchObject({ error: { kind: 'no_customer_mail', customer: 'Hob Tarrow' } });
+    must(await tell('phone'));
+    expect((await looked(orderId)).lines[0]).toMatchObject({ told: { date: null }, moved: false });
+    expect((await looked(orderId)).history.map((h) => h.action)).toEqual(['entered', 'customer told by phone']);
+  });
+
+  test('a line typed into one field: quantity, pack and item, with what may be promised', async () => {
+    const entry = async (text: string) => must(await readEntry(books.deps, mira, { text, locationId: HS }));
+    const [moss] = await entry('6 bag fen moss');
+    expect(moss).toMatchObject({ number: '10412-07', quantity: '6', packName: 'bag' });
+    const [ball] = await entry('10412-07 60');
+    expect(ball).toMatchObject({ number: '10412-07', quantity: '60', packId: null });
+    expect(ball?.mayPromise).toBeGreaterThanOrEqual(0);
+    expect(await entry('no such thing 6')).toEqual([]);
+    await books.rows("UPDATE item SET promise_rule = 'without_limit' WHERE number = '10412-07'");
+    expect((await entry('10412-07'))[0]).toMatchObject({ mayPromise: null, quantity: '1' });
+    await books.rows("UPDATE item SET promise_rule = NULL WHERE number = '10412-07'");
   });
 });

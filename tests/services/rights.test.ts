@@ -48,6 +48,16 @@ import { readStockCourse } from '@/services/planning/readStockCourse';
 import { savePolicies } from '@/services/planning/savePolicies';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
+import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
+import { changeCustomerOrder } from '@/services/promise/changeCustomerOrder';
+import { addCustomerLines, enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
+import { findCustomers } from '@/services/promise/findCustomers';
+import { handOver } from '@/services/promise/handOver';
+import { holdForCustomer } from '@/services/promise/holdForCustomer';
+import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
+import { readEntry } from '@/services/promise/readEntry';
+import { openPromises, readPromiseRows } from '@/services/promise/readPromises';
+import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
@@ -139,6 +149,10 @@ const limits = {
   ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
   leadTimeRule: 'measured' as const,
   ...{ promiseDays: '14', promiseRule: 'on_the_way' as const },
+};
+const customerLine = {
+  ...{ itemId: 999, packId: null, quantity: '1', locationId: 3, way: 'collect' as const },
+  ...{ wantedDate: '', shipBy: '', holdUntil: '' },
 };
 const movers = { order: 'sold' as const, days: 91, locationId: null, category: '' };
 const nothingToCount = {
@@ -323,6 +337,60 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: buying,
     tries: [(a) => uploadSheet(books.deps, a, { kind: 'items', name: 'x.csv', mostMegabytes: 1 }, nothing())],
   },
+  'promise/enterCustomerOrder': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [
+      (a) =>
+        enterCustomerOrder(
+          books.deps,
+          a,
+          req({
+            ...{ customerId: 999, customer: { name: '', mail: '', phone: '', address: '' }, delivers: null },
+            ...{ channel: 'counter' as const, reference: '', priority: null, note: '', lines: [customerLine] },
+          }),
+        ),
+      (a) => addCustomerLines(books.deps, a, req({ ...order, lines: [customerLine] })),
+    ],
+  },
+  'promise/cancelCustomerLines': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => cancelCustomerLines(books.deps, a, req({ ...order, lines: 'all' as const }))],
+  },
+  'promise/changeCustomerOrder': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [
+      (a) => changeCustomerOrder(books.deps, a, req({ ...order, delivers: 'in_part' as const, priority: 5, note: '' })),
+    ],
+  },
+  'promise/holdForCustomer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => holdForCustomer(books.deps, a, req({ ...order, lineNo: 1, quantity: '1', until: '' }))],
+  },
+  'promise/handOver': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => handOver(books.deps, a, req({ ...order, locationId: 3, lines: [] }))],
+  },
+  'promise/tellCustomer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => tellCustomer(books.deps, a, req({ ...order, how: 'phone' as const, subject: '', body: '' }))],
+  },
+  'promise/readPromises': {
+    who: ['buyer', 'owner', 'shop', 'read_only'],
+    tries: [
+      (a) => openPromises(books.deps, a, { show: 'open', sort: 'ship_by', search: '', locationId: null, itemId: null }),
+      (a) => readPromiseRows(books.deps, a, none),
+      (a) => findInList(books.deps, a, 'promises', { list: 'none', what: { code: 'CO2611-0001' } }),
+    ],
+  },
+  'promise/readCustomerOrder': {
+    who: ['buyer', 'owner', 'shop', 'read_only'],
+    tries: [(a) => readCustomerOrder(books.deps, a, 999)],
+  },
+  'promise/findCustomers': {
+    who: ['buyer', 'owner', 'shop', 'read_only'],
+    tries: [(a) => findCustomers(books.deps, a, 'ada')],
+  },
+  'promise/readEntry': { who: all, tries: [(a) => readEntry(books.deps, a, { text: '6 fen', locationId: 3 })] },
   'stock/allocateStock': {
     who: ['buyer', 'owner', 'shop'],
     tries: [
@@ -662,6 +730,14 @@ const shared = new Set([
   'people/acceptInvitation',
   'people/changePassword',
   'people/person',
+  'promise/covering',
+  'promise/openAgain',
+  'promise/openCustomerOrder',
+  'promise/postLines',
+  // What the worker does as time goes on.
+  'promise/promiseByTime',
+  'promise/promiseText',
+  'promise/shareOut',
   'purchase/proposedPrice',
   'sheets/recordSteps',
   'sheets/renameSaid',
@@ -696,6 +772,7 @@ const shared = new Set([
   'stock/businessDay',
   'stock/enterLines',
   'stock/gauge',
+  'stock/kitContents',
   'stock/postAtPlace',
   'stock/postMovements',
   'stock/reserve',

@@ -51,6 +51,8 @@ export type PromiseLine = {
   readonly open: Quantity;
   readonly ready: Quantity;
   readonly backordered: Quantity;
+  /** Backordered and not there either: what lies there free is put by once it is nearer the day. */
+  readonly short: Quantity;
   readonly state: LineState;
   readonly wanted: BusinessDate;
   readonly shipBy: BusinessDate;
@@ -118,8 +120,8 @@ export async function openPromises(
 }
 
 /** Comes after it is wanted, or nothing says when. */
-export const isLate = (l: Pick<PromiseLine, 'backordered' | 'slackDays'>): boolean =>
-  l.backordered > 0 && (l.slackDays === null || l.slackDays < 0);
+export const isLate = (l: Pick<PromiseLine, 'short' | 'slackDays'>): boolean =>
+  l.short > 0 && (l.slackDays === null || l.slackDays < 0);
 
 /** Up to 200 lines of an open list, as they are now. Errors: forbidden, list_gone. */
 export async function readPromiseRows(
@@ -160,6 +162,7 @@ export async function promiseLinesOf(deps: Deps, tx: Tx, lineIds: readonly numbe
         ...{ packs: fromDecimal(line.packQuantity), packName: line.packName },
         ...{ ...figures, open, backordered: backorderedOf(figures), state: lineStateOf(figures) },
         ...{ covers: last.covers, missing: last.missing },
+        short: shortOf(backorderedOf(figures), last, line.itemId),
         about: last.itemId === null || last.itemId === line.itemId ? null : (items.get(last.itemId)?.name ?? null),
         promise,
         slackDays: promise && daysBetween(promise.date, line.wantedDate),
@@ -178,6 +181,13 @@ const headOf = (l: LineWithOrder) => ({
 });
 
 type Last = Pick<PromiseLine, 'covers' | 'missing' | 'promise'> & { readonly itemId: number | null };
+
+/** What of a line is not there: of an item itself less what free stock covers, of a kit all unless every part is there. */
+function shortOf(backordered: Quantity, last: Last, itemId: number): Quantity {
+  const there = last.covers.reduce((a, c) => a + (c.kind === 'stock' ? c.quantity : 0), 0);
+  if (last.itemId === itemId) return Math.max(0, backordered - there);
+  return last.missing === 0 && last.covers.every((c) => c.kind === 'stock') ? 0 : backordered;
+}
 
 /** Of the parts of a line that which comes last, or not at all; an item itself is its only part. */
 function lastOf(

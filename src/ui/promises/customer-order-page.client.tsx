@@ -156,7 +156,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
                 )}
                 <Hold line={l} today={order.today} />
               </td>
-              <td className={`figure ${l.backordered > 0 ? 'font-semibold' : ''}`}>{cell(l.backordered)}</td>
+              <td className={`figure ${l.short > 0 ? 'font-semibold' : ''}`}>{cell(l.short)}</td>
               <td className="max-sm:hidden">
                 <Covers line={l} />
               </td>
@@ -165,7 +165,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
                   {l.open === 0 ? lineWords[l.state] : promiseWords(l, format)}
                 </span>
                 <span className={`second block ${isBehind(l) ? 'text-stop' : ''}`}>{slackWords(l, format)}</span>
-                {l.promise && l.backordered > 0 && l.promise.cautious !== l.promise.date && (
+                {l.promise && l.short > 0 && l.promise.cautious !== l.promise.date && (
                   <span className="second block">with care {format.date(l.promise.cautious)}</span>
                 )}
                 {l.told && (

@@ -95,8 +95,8 @@ export function PromiseList(props: {
             {format.quantity(l.open)} <span className="second">{plural(l.unit, l.open)}</span>
           </Cell>
           <Cell className="figure max-md:hidden">{l.ready > 0 ? format.quantity(l.ready) : '–'}</Cell>
-          <Cell className={`figure ${l.backordered > 0 ? 'font-semibold' : ''}`}>
-            {l.backordered > 0 ? format.quantity(l.backordered) : '–'}
+          <Cell className={`figure ${l.short > 0 ? 'font-semibold' : ''}`}>
+            {l.short > 0 ? format.quantity(l.short) : '–'}
           </Cell>
           <Cell className="min-w-0 leading-tight max-md:hidden">
             <span className="block">

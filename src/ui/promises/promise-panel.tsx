@@ -2,7 +2,7 @@ import Link from 'next/link';
 import type { PromiseLine } from '@/services/promise/readPromises';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
-import { coverWords, slackWords } from './words';
+import { coverWords, isBehind, slackWords } from './words';
 
 /** How it came about that a line waits, and what covers it: the sum as on paper, then each document. */
 export function PromisePanel({ line: l }: { line: PromiseLine }) {
@@ -92,7 +92,7 @@ export function PromisePanel({ line: l }: { line: PromiseLine }) {
           )}
         </dl>
       )}
-      {l.backordered > 0 && <p className={isLateText(l) ? 'text-stop' : 'second'}>{slackWords(l, format)}</p>}
+      {l.backordered > 0 && <p className={isBehind(l) ? 'text-stop' : 'second'}>{slackWords(l, format)}</p>}
       {l.told && (
         <p className={l.moved ? 'text-attention' : 'second'}>
           {l.customer} was told {l.told.date ? format.date(l.told.date) : 'that no date is known'}
@@ -110,5 +110,3 @@ export function PromisePanel({ line: l }: { line: PromiseLine }) {
     </div>
   );
 }
-
-const isLateText = (l: PromiseLine) => l.slackDays === null || l.slackDays < 0;

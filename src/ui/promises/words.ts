@@ -29,21 +29,26 @@ export const coverWords = (c: CoveredBy): string => (c.ref === null ? kinds[c.ki
 
 /** How a promise stands to the wanted day. */
 export function slackWords(
-  l: Pick<PromiseLine, 'promise' | 'slackDays' | 'missing' | 'backordered'>,
+  l: Pick<PromiseLine, 'promise' | 'slackDays' | 'missing' | 'backordered' | 'short'>,
   format: Format,
 ): string {
   if (l.backordered === 0) return '';
+  if (l.short === 0) return 'put by nearer the day';
   if (l.slackDays === null) return l.missing > 0 ? `nothing covers ${format.quantity(l.missing)}` : '';
   if (l.slackDays < 0) return `${countOf(-l.slackDays, 'day')} late`;
   return l.slackDays === 0 ? 'just in time' : `${countOf(l.slackDays, 'day')} to spare`;
 }
 
 /** When a line that waits is promised for; what is ready is ready. */
-export function promiseWords(l: Pick<PromiseLine, 'open' | 'backordered' | 'promise'>, format: Format): string {
+export function promiseWords(
+  l: Pick<PromiseLine, 'open' | 'backordered' | 'short' | 'promise'>,
+  format: Format,
+): string {
   if (l.open === 0) return '–';
   if (l.backordered === 0) return 'ready';
+  if (l.short === 0) return 'in stock';
   return l.promise ? format.date(l.promise.date) : 'not dated';
 }
 
-export const isBehind = (l: Pick<PromiseLine, 'backordered' | 'slackDays'>): boolean =>
-  l.backordered > 0 && (l.slackDays === null || l.slackDays < 0);
+export const isBehind = (l: Pick<PromiseLine, 'short' | 'slackDays'>): boolean =>
+  l.short > 0 && (l.slackDays === null || l.slackDays < 0);
