@@ -87,11 +87,12 @@ async function demo() {
     if (!own) {
       const standins = await startStandins(join(folder, 'mailbox'), { env: {} });
       beside.push(standins.child);
-      // A mail server, a rate file or tills of one's own takes the place of the stand-in.
-      const { VORRAT_RATES_URL, VORRAT_TILL_URL, ...mail } = standins.env;
+      // A mail server, a rate file, tills or a web shop of one's own takes the place of the stand-in.
+      const { VORRAT_RATES_URL, VORRAT_TILL_URL, VORRAT_WEB_SHOP_URL, ...mail } = standins.env;
       if (!process.env.VORRAT_SMTP_URL) outside = { ...mail };
       if (!process.env.VORRAT_RATES_URL) outside.VORRAT_RATES_URL = VORRAT_RATES_URL;
       if (!process.env.VORRAT_TILL_URL) outside.VORRAT_TILL_URL = VORRAT_TILL_URL;
+      if (!process.env.VORRAT_WEB_SHOP_URL) outside.VORRAT_WEB_SHOP_URL = VORRAT_WEB_SHOP_URL;
     }
     // Whoever sets the company up has seen this window.
     const code = randomBytes(12).toString('base64url');

@@ -72,6 +72,7 @@ export async function startStandins(folder, options) {
       VORRAT_MAILBOX: folder,
       VORRAT_RATES_URL: message.rates,
       VORRAT_TILL_URL: message.till,
+      VORRAT_WEB_SHOP_URL: message.webShop,
     },
   };
 }

@@ -8,6 +8,7 @@ import type { Handler } from './handler';
 import { fetchRates } from './rates';
 import { checkSheet, readSheet, writeSheet } from './sheets';
 import { takeSales } from './till';
+import { takeWebOrders } from './webShop';
 
 export type { Handler } from './handler';
 
@@ -54,4 +55,5 @@ export const handlers: Readonly<Record<JobKind, Handler>> = {
   'write-sheet': writeSheet,
   'fetch-rates': fetchRates,
   'take-sales': takeSales,
+  'take-web-orders': takeWebOrders,
 };

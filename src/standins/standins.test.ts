@@ -5,6 +5,7 @@ import { createTransport } from 'nodemailer';
 import { readMailbox, startMailbox } from './mailbox';
 import { rateFile, startRateFile } from './rateFile';
 import { startTill, tillRows } from './till';
+import { startWebShop, webOrders } from './webShop';
 
 describe('the file of rates', () => {
   const rows = (today: string, days: number) =>
@@ -110,5 +111,40 @@ describe('the tills', () => {
     expect((await ask('no json')).status).toBe(400);
     expect((await fetch(till.url)).status).toBe(404);
     await till.close();
+  });
+});
+
+describe('the web shop', () => {
+  const offered = [
+    { item: 'A1', decimals: 0 },
+    { item: 'B2', decimals: 1 },
+    { item: 'C3', decimals: 0 },
+  ];
+  const span = (days: number) =>
+    Array.from({ length: days }, (_, d) => new Date(Date.UTC(2026, 9, 1 + d)).toISOString().slice(0, 10));
+
+  test('has one or two orders a day, each with a number, a customer and a few things of what is offered', () => {
+    const orders = span(60).flatMap((d) => webOrders(offered, d));
+    expect(orders.length).toBeGreaterThan(60);
+    expect(orders.length).toBeLessThan(130);
+    expect(new Set(orders.map((o) => o.number)).size).toBe(orders.length);
+    for (const o of orders) {
+      expect(o.mail).toMatch(/^[a-z-]+\.[a-z-]+@[a-z-]+\.example$/);
+      expect(o.lines.length).toBeGreaterThan(0);
+      expect(new Set(o.lines.map((l) => l.item)).size).toBe(o.lines.length);
+      for (const l of o.lines) expect(l.quantity).toMatch(l.item === 'B2' ? /^\d+\.\d$/ : /^[1-4]$/);
+    }
+    expect(webOrders([], '2026-10-01')).toEqual([]);
+  });
+
+  test('answers what is asked of it, the same every time', async () => {
+    const shop = await startWebShop(0);
+    const ask = (body: string) => fetch(shop.url, { method: 'POST', body });
+    const asked = JSON.stringify({ from: '2026-10-01', to: '2026-10-05', offered });
+    const [first, second] = [await (await ask(asked)).json(), await (await ask(asked)).json()];
+    expect(first).toEqual(second);
+    expect(first).toEqual(span(5).flatMap((d) => webOrders(offered, d)));
+    expect((await ask('no json')).status).toBe(400);
+    await shop.close();
   });
 });

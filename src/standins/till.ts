@@ -1,4 +1,5 @@
-import { createServer } from 'node:http';
+import { type Answering, daysOf, startAnswering } from './answering';
+import { chanceOf, poisson } from './chance';
 
 /** What a till is told that it sells: item number, to how many decimals, and what a usual day of it is. */
 export type Assorted = {
@@ -7,18 +8,6 @@ export type Assorted = {
   readonly decimals: number;
   readonly perDay: number;
 };
-
-const DAY_MS = 86_400_000;
-const MOST_BYTES = 60_000_000;
-
-/** A number from 0 to 1 that is always the same for the same words (FNV-1a, then a mix). */
-function chanceOf(words: string): number {
-  let h = 2_166_136_261;
-  for (let i = 0; i < words.length; i += 1) h = Math.imul(h ^ words.charCodeAt(i), 16_777_619);
-  h = Math.imul(h ^ (h >>> 16), 2_246_822_507);
-  h = Math.imul(h ^ (h >>> 13), 3_266_489_909);
-  return ((h ^ (h >>> 16)) >>> 0) / 4_294_967_296;
-}
 
 /** How busy a day of the week is, Monday first; shops are closed on Sundays. */
 const BUSY = [0.7, 0.8, 0.9, 1, 1.2, 1.4, 0];
@@ -42,60 +31,12 @@ export function tillRows(assortment: readonly Assorted[], day: string): string[]
   });
 }
 
-function poisson(mean: number, key: string): number {
-  if (mean <= 0) return 0;
-  // Far out a sum of smaller ones keeps the product above zero.
-  if (mean > 30) return poisson(mean / 2, `${key}/a`) + poisson(mean / 2, `${key}/b`);
-  const limit = Math.exp(-mean);
-  let product = 1;
-  for (let n = 0; ; n += 1) {
-    product *= chanceOf(`${key}/${n}/customer`);
-    if (product <= limit) return n;
-  }
-}
-
 /** A stand-in for the tills of the shops: told what is sold, it answers with the sales of a span of days as CSV.
- *  POST { from, to, assortment }. Resolves with its address and what ends it. */
-export function startTill(port: number): Promise<{ url: string; close: () => Promise<void> }> {
-  const server = createServer((request, response) => {
-    if (request.url !== '/sales' || request.method !== 'POST') {
-      response.writeHead(404).end();
-      return;
-    }
-    const parts: Buffer[] = [];
-    let bytes = 0;
-    request.on('data', (part: Buffer) => {
-      bytes += part.length;
-      if (bytes > MOST_BYTES) request.destroy();
-      else parts.push(part);
-    });
-    request.on('end', () => {
-      try {
-        const asked = JSON.parse(Buffer.concat(parts).toString('utf8')) as {
-          from: string;
-          to: string;
-          assortment: Assorted[];
-        };
-        const rows = ['Place,Day,Item,Quantity'];
-        const last = Date.parse(`${asked.to}T00:00:00Z`);
-        for (let at = Date.parse(`${asked.from}T00:00:00Z`); at <= last; at += DAY_MS)
-          rows.push(...tillRows(asked.assortment, new Date(at).toISOString().slice(0, 10)));
-        response.writeHead(200, { 'content-type': 'text/csv; charset=utf-8' });
-        response.end(`${rows.join('\r\n')}\r\n`);
-      } catch {
-        response.writeHead(400).end();
-      }
-    });
+ *  POST { from, to, assortment }. */
+export const startTill = (port: number): Promise<Answering> =>
+  startAnswering(port, '/sales', 'text/csv; charset=utf-8', (body) => {
+    const asked = JSON.parse(body) as { from: string; to: string; assortment: Assorted[] };
+    const rows = ['Place,Day,Item,Quantity'];
+    for (const day of daysOf(asked)) rows.push(...tillRows(asked.assortment, day));
+    return `${rows.join('\r\n')}\r\n`;
   });
-  return new Promise((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(port, '127.0.0.1', () => {
-      const address = server.address();
-      const at = typeof address === 'object' && address ? address.port : port;
-      resolve({
-        url: `http://127.0.0.1:${at}/sales`,
-        close: () => new Promise((closed) => server.close(() => closed())),
-      });
-    });
-  });
-}

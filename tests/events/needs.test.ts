@@ -16,6 +16,11 @@ import { fullNeedRun, recomputeDirty } from '@/services/planning/recompute';
 import { savePolicies } from '@/services/planning/savePolicies';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
+import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
+import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
+import { handOver } from '@/services/promise/handOver';
+import { holdForCustomer } from '@/services/promise/holdForCustomer';
+import { giveWhatIsFree, releaseExpired } from '@/services/promise/promiseByTime';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
@@ -76,6 +81,12 @@ function noted(name: string, result: Result<unknown, Failure> | undefined): void
 const order = (states: string) =>
   oneOf<{ orderId: number; version: number }>(
     `SELECT id AS orderId, version FROM purchase_order WHERE state IN (${states}) ORDER BY id DESC LIMIT 30`,
+  );
+
+const customerOrder = () =>
+  oneOf<{ orderId: number; version: number; locationId: number }>(
+    `SELECT o.id AS orderId, o.version, (SELECT MIN(l.location_id) FROM customer_line l WHERE l.order_id = o.id) AS locationId
+       FROM customer_order o WHERE o.state = 'open' ORDER BY o.id DESC LIMIT 20`,
   );
 
 const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>> = {
@@ -230,6 +241,49 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
     const lines = [{ lineNo: 1, approved: String(1 + upTo(20)) }];
     return approveTransfer(books.deps, otto, req({ ...asked, lines }));
   },
+  customer: async () => {
+    const wantedDate = random() < 0.5 ? '' : `+${1 + upTo(60)}`;
+    const line = () => ({
+      ...{ itemId: 1 + upTo(30), packId: null, quantity: String(1 + upTo(60)), locationId: 1 + upTo(2) },
+      ...{ way: 'collect' as const, wantedDate, shipBy: '', holdUntil: random() < 0.2 ? '+2 12:00' : '' },
+    });
+    return enterCustomerOrder(
+      books.deps,
+      otto,
+      req({
+        ...{ customerId: null, customer: { name: `Customer ${upTo(9)}`, mail: '', phone: '', address: '' } },
+        ...{ channel: 'counter' as const, reference: '', priority: 1 + upTo(9), note: '' },
+        delivers: random() < 0.2 ? ('complete' as const) : ('in_part' as const),
+        lines: [line(), line()],
+      }),
+    );
+  },
+  cancelCustomer: async () => {
+    const open = await customerOrder();
+    const lines = random() < 0.5 ? ('all' as const) : [1 + upTo(2)];
+    return open && cancelCustomerLines(books.deps, otto, req({ orderId: open.orderId, version: open.version, lines }));
+  },
+  holdForCustomer: async () => {
+    const open = await customerOrder();
+    const quantity = random() < 0.3 ? null : String(upTo(20));
+    if (!open) return undefined;
+    const { orderId, version } = open;
+    return holdForCustomer(books.deps, otto, req({ orderId, version, lineNo: 1 + upTo(2), quantity, until: '' }));
+  },
+  handOver: async () => {
+    const open = await customerOrder();
+    return open && handOver(books.deps, otto, req({ ...open, lines: [] }));
+  },
+  give: async () => {
+    await releaseExpired(books.deps);
+    await giveWhatIsFree(books.deps);
+    while ((await recomputeDirty(books.deps, 1000)) > 0);
+    return ok(undefined);
+  },
+  sellWaited: async () => {
+    const lines = [{ itemId: 1 + upTo(30), quantity: String(1 + upTo(20)), allocationId: null }];
+    return sellGoods(books.deps, otto, req({ locationId: 1 + upTo(2), businessDate: '', lines }));
+  },
   measure: async () => {
     const from = upTo(ITEMS - 200);
     const itemIds = Array.from({ length: 1 + upTo(200) }, (_, i) => from + i + 1);
@@ -280,7 +334,7 @@ async function differences(): Promise<unknown[]> {
     inputs: await readNeedInputs(tx, null, today),
     stored: await tx.arrays(
       `SELECT s.item_id, s.location_id, ${micro('on_hand')}, ${micro('blocked')}, ${micro('on_the_way')},
-              ${micro('in_trays')}, ${micro('owed')}, ${micro('position_quantity')}, ${micro('shortage')},
+              ${micro('in_trays')}, ${micro('owed')}, ${micro('backordered')}, ${micro('position_quantity')}, ${micro('shortage')},
               ${micro('suggested')}, COALESCE(CAST(s.cover_days * 10 AS SIGNED), -1), s.source_id, s.need_state, s.next_due_at, s.fingerprint, s.plan,
               COALESCE(n.state, 'none') = s.need_state AND (n.state IS NULL OR n.state = 'none' OR
                 (n.shortage = s.shortage AND n.suggested = s.suggested AND n.source_id <=> s.source_id))
@@ -299,6 +353,7 @@ async function differences(): Promise<unknown[]> {
     a.onTheWay,
     a.inTrays,
     a.owed,
+    a.backordered,
     out.position,
     out.shortage,
     out.quantity,
@@ -358,6 +413,9 @@ test(`after ${EVENTS} random events over ${ITEMS} items × ${LOCATIONS} places t
   const more = [
     'ask',
     'ask',
+    'customer',
+    'customer',
+    'handOver',
     'perDemand',
     'acceptPegged',
     'acceptPegged',

@@ -21,6 +21,9 @@ import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { shipTransfer } from '@/services/stock/shipTransfer';
 import { undoCommand } from '@/services/undo/undoCommand';
+import { startJob } from '@/services/work/startJob';
+import { startWebShop } from '@/standins/webShop';
+import { apply, counts, preview, work } from './sheetSupport';
 import { type Books, freshBooks, jun, MONDAY, mira, must, needOf, otto, req, setMinMax, violations } from './support';
 
 // Who waits and what is put by for whom. Sources: calculations 2 and 3; common practice of customers' orders in a shop.
@@ -496,5 +499,63 @@ describe('what covers those who wait', () => {
     await books.rows("UPDATE item SET promise_rule = 'without_limit' WHERE number = '10412-07'");
     expect((await entry('10412-07'))[0]).toMatchObject({ mayPromise: null, quantity: '1' });
     await books.rows("UPDATE item SET promise_rule = NULL WHERE number = '10412-07'");
+  });
+});
+
+describe('orders from elsewhere', () => {
+  const orderBy = async (reference: string) =>
+    (await books.one<{ id: number }>('SELECT id FROM customer_order WHERE reference = ?', [reference])).id;
+
+  test('from a spreadsheet: entered once, put by in turn; what is wrong stands at its cell', async () => {
+    const item = await itemWith(5);
+    const { number } = await books.one<{ number: string }>('SELECT number FROM item WHERE id = ?', [item]);
+    const head =
+      'order_number,customer,mail,ordered_on,only_complete,item,location,packs,pack,to_be_sent,wanted_on,ship_by';
+    const row = (order: string, quantity: string, wanted: string, customer = 'Wil Osterhay') =>
+      `${order},${customer},,2026-11-20,no,${number},HS,${quantity},,yes,${wanted},`;
+    const file = [head, row('7001', '4', '2026-11-27'), row('7002', '3', '2026-11-26', 'Una Velt')].join('\r\n');
+    const done = await apply(books, await preview(books, 'customer-orders', file));
+    expect(counts(done)).toEqual([2, 0, 0, 0]);
+    expect([await ready(await orderBy('7001')), await ready(await orderBy('7002'))]).toEqual([[2], [3]]);
+    expect(counts(await preview(books, 'customer-orders', file))).toEqual([0, 0, 2, 0]);
+    const wrong = [
+      head,
+      row('7003', '0', '2026-11-26'),
+      row('7001', '9', '2026-11-27'),
+      row('7004', '1', '2026-11-26').replace('2026-11-20', '2026-12-20'),
+      row('7005', '1', '2026-11-26').replace(number, 'no such'),
+    ].join('\r\n');
+    const bad = await preview(books, 'customer-orders', wrong);
+    expect(counts(bad)).toEqual([0, 0, 0, 4]);
+    expect(bad.rows.map((r) => r.faults.map((f) => `${f.column}:${f.kind}`))).toEqual([
+      ['packs:out_of_range'],
+      ['order_number:not_changeable'],
+      ['ordered_on:in_the_future'],
+      ['item:not_on_file'],
+    ]);
+    // The customer of an order that is there already is another one.
+    const another = [head, row('7001', '1', '2026-12-01', 'Somebody else')].join('\r\n');
+    expect((await apply(books, await preview(books, 'customer-orders', another))).import.state).not.toBe('done');
+    await recomputeDirty(books.deps, 500);
+  });
+
+  test('from the web shop: each order once, sent from the warehouse', async () => {
+    const shop = await startWebShop(0);
+    process.env.VORRAT_WEB_SHOP_URL = shop.url;
+    const take = async () => {
+      must(await startJob(books.deps, mira, req({ kind: 'take-web-orders' as const })));
+      await work(books);
+      return books.rows<{ reference: string; code: string }>(
+        `SELECT DISTINCT o.reference, p.code FROM customer_order o JOIN customer_line l ON l.order_id = o.id
+           JOIN location p ON p.id = l.location_id WHERE o.channel = 'web_shop' AND o.reference LIKE 'W-26%' ORDER BY 1`,
+      );
+    };
+    const first = await take();
+    expect(first.length).toBeGreaterThan(3);
+    expect(new Set(first.map((o) => o.code))).toEqual(new Set(['WY']));
+    expect(await take()).toEqual(first);
+    await shop.close();
+    delete process.env.VORRAT_WEB_SHOP_URL;
+    await recomputeDirty(books.deps, 500);
   });
 });

@@ -57,6 +57,7 @@ import { holdForCustomer } from '@/services/promise/holdForCustomer';
 import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
 import { readEntry } from '@/services/promise/readEntry';
 import { openPromises, readPromiseRows } from '@/services/promise/readPromises';
+import { readWebShopOffer } from '@/services/promise/readWebShopOffer';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
@@ -389,6 +390,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'promise/findCustomers': {
     who: ['buyer', 'owner', 'shop', 'read_only'],
     tries: [(a) => findCustomers(books.deps, a, 'ada')],
+  },
+  'promise/readWebShopOffer': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => readWebShopOffer(books.deps, a)],
   },
   'promise/readEntry': { who: all, tries: [(a) => readEntry(books.deps, a, { text: '6 fen', locationId: 3 })] },
   'stock/allocateStock': {

@@ -255,7 +255,10 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
   },
   'reverse-receipt': { good: [{ receiptId: 1, reason: '' }], bad: [{ receiptId: 1 }] },
   undo: { good: [{ undoKey: key }], bad: [{ undoKey: 'short' }, {}] },
-  'start-job': { good: [{ kind: 'check-needs' }, { kind: 'fetch-rates' }], bad: [{ kind: 'begin-day' }, {}] },
+  'start-job': {
+    good: [{ kind: 'check-needs' }, { kind: 'fetch-rates' }, { kind: 'take-web-orders' }],
+    bad: [{ kind: 'begin-day' }, {}],
+  },
   'cancel-job': { good: [{ jobId: 1 }], bad: [{ jobId: 'x' }] },
   'map-sheet': {
     good: [{ importId: 1, version: 1, mapping: ['number', null], decimal: ',', dates: 'dmy' }],

@@ -378,7 +378,10 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   'drop-count': entry(Joi.object({ countId: id }), dropCount),
   'reverse-receipt': entry(Joi.object({ receiptId: id, reason: note(200) }), reverseReceipt),
   undo: entry(Joi.object({ undoKey: key }), undoCommand),
-  'start-job': entry(Joi.object({ kind: Joi.valid('check-needs', 'fetch-rates').required() }), startJob),
+  'start-job': entry(
+    Joi.object({ kind: Joi.valid('check-needs', 'fetch-rates', 'take-web-orders').required() }),
+    startJob,
+  ),
   'take-till-sales': entry(Joi.object({ from: day, to: day }), takeTillSales),
   'cancel-job': entry(Joi.object({ jobId: id }), cancelJob),
   'map-sheet': entry(

@@ -407,3 +407,10 @@ export async function readItemPromiseRules(tx: Tx, itemIds: readonly number[]): 
 
 export const updatePromiseRules = (tx: Tx, r: PromiseRules) =>
   tx.run('UPDATE company SET promise_days = :days, promise_rule = :rule WHERE id = 1', r);
+
+/** What can be sold elsewhere: active items with a price whose use is recorded. */
+export const readOffered = (tx: Tx) =>
+  tx.rows<{ id: number; number: string; decimals: number }>(
+    `SELECT id, number, sale_decimals AS decimals FROM item
+      WHERE status = 'active' AND sale_price IS NOT NULL AND use_recorded = 1 AND stock_kept = 1 ORDER BY id`,
+  );

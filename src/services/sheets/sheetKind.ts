@@ -25,6 +25,7 @@ export const sheetNames = [
   'deliveries',
   'demand',
   'orders',
+  'customer-orders',
   'categories',
   'pack-patterns',
   'sale-prices',

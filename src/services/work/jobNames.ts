@@ -7,6 +7,7 @@ const names: Readonly<Record<string, readonly [name: string, steps: string]>> = 
   'write-sheet': ['A spreadsheet is written', 'rows'],
   'fetch-rates': ['Rates of the day are fetched', 'rates'],
   'take-sales': ['Sales are taken from the tills', 'days of places'],
+  'take-web-orders': ['Orders are taken from the web shop', 'orders'],
   'begin-day': ['The new business day', 'steps'],
 };
 

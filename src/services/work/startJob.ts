@@ -7,7 +7,11 @@ import type { Failure } from '../failure';
 import { leaveToWorker } from './leaveToWorker';
 
 /** What a person may ask the worker for, with the right it needs. */
-const rightFor = { 'check-needs': 'needs.decide', 'fetch-rates': 'catalogue.edit' } as const;
+const rightFor = {
+  'check-needs': 'needs.decide',
+  'fetch-rates': 'catalogue.edit',
+  'take-web-orders': 'promises.edit',
+} as const;
 
 /** Has the worker check all needs afresh, or fetch the file of exchange rates. Errors: forbidden. */
 export async function startJob(

@@ -9,6 +9,7 @@ import { LineEntry } from '../entry/line-entry.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar, WholeList } from '../frame/list';
+import { TakeWebOrders } from './take-web-orders.client';
 
 type Line = EntryMatch & { readonly key: number; readonly wantedDate: string; readonly way: 'collect' | 'from_stock' };
 type Who = Pick<CustomerRow, 'name' | 'mail' | 'phone' | 'address'>;
@@ -20,6 +21,8 @@ const PAUSE_MS = 150;
 export function NewCustomerOrder(props: {
   places: readonly { readonly id: number; readonly name: string }[];
   at: number;
+  /** A web shop is named. */
+  webShop: boolean;
 }) {
   const router = useRouter();
   const format = useFormat();
@@ -102,6 +105,7 @@ export function NewCustomerOrder(props: {
       <form onSubmit={submit}>
         <ListBar title="A customer’s order" about={known ? 'has ordered before' : undefined}>
           <span className="ml-auto flex items-center gap-3">
+            <TakeWebOrders there={props.webShop} />
             {missing.length > 0 && <span className="second">still missing: {missing.join(', ')}</span>}
             <button type="submit" className="btn btn-primary" disabled={busy || missing.length > 0}>
               Take it

@@ -21,6 +21,7 @@ const places: Readonly<Record<string, readonly [string, string]>> = {
   items: ['/items', 'See the items'],
   policies: ['/policies', 'See the policies'],
   orders: ['/orders', 'See the orders'],
+  'customer-orders': ['/promises', 'See who waits'],
   'opening-stock': ['/items', 'See the items with their stock'],
 };
 

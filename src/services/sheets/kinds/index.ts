@@ -4,6 +4,7 @@ import { categories } from './categories';
 import { charges } from './charges';
 import { closures, holidays } from './closedDays';
 import { contacts } from './contacts';
+import { customerOrders } from './customerOrders';
 import { deliveries } from './deliveries';
 import { demand } from './demand';
 import { dutyRates } from './dutyRates';
@@ -47,6 +48,7 @@ export const sheetKinds: Readonly<Record<SheetName, SheetKind>> = {
   deliveries,
   demand,
   orders,
+  'customer-orders': customerOrders,
   categories,
   'pack-patterns': packPatterns,
   'sale-prices': salePrices,

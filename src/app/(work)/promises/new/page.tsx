@@ -11,5 +11,11 @@ export default async function Page({ searchParams }: { searchParams: SearchParam
   const allowed = may(actor, 'promises.edit');
   if (!allowed.ok) return <Refused failure={allowed.error} format={await requestFormat()} />;
   const at = await placeOf(await searchParams);
-  return <NewCustomerOrder places={frame.locations} at={at ?? frame.locations[0]?.id ?? 0} />;
+  return (
+    <NewCustomerOrder
+      places={frame.locations}
+      at={at ?? frame.locations[0]?.id ?? 0}
+      webShop={(process.env.VORRAT_WEB_SHOP_URL ?? '') !== ''}
+    />
+  );
 }
