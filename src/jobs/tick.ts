@@ -8,8 +8,8 @@ import { recomputeDirty, takeDue } from '@/services/planning/recompute';
 import { giveWhatIsFree, releaseExpired } from '@/services/promise/promiseByTime';
 import { leaveToWorker } from '@/services/work/leaveToWorker';
 
-/** Alerts that are wanted at once are looked for so often. */
-const ALERTS_EVERY_MS = 15_000;
+/** Free stock is given, and alerts that are wanted at once are looked for, so often. */
+const LOOK_EVERY_MS = 15_000;
 let lookedAt = Number.NEGATIVE_INFINITY;
 
 /** What happens by itself as time goes on: what was put by until a minute is free again, pairs that have become due are marked,
@@ -22,12 +22,11 @@ export async function tick(deps: Deps): Promise<void> {
     return { newDay: company.needsAsOf !== todayOf(deps, company), dirty: await anyDirty(tx) };
   });
   if (!found) return;
-  await releaseExpired(deps);
+  const looks = performance.now() - lookedAt >= LOOK_EVERY_MS;
+  if (looks) lookedAt = performance.now();
+  const moved = (await releaseExpired(deps)) + (looks ? await giveWhatIsFree(deps) : 0);
   const due = await takeDue(deps);
-  if (found.dirty || due > 0) await recomputeDirty(deps, 200);
+  if (found.dirty || moved + due > 0) await recomputeDirty(deps, 200);
   if (found.newDay) await write(deps.pool, async (tx) => ok(await leaveToWorker(tx, 'begin-day', now, null)));
-  if (performance.now() - lookedAt < ALERTS_EVERY_MS) return;
-  lookedAt = performance.now();
-  await giveWhatIsFree(deps);
-  await raiseAlerts(deps, 'at_once');
+  if (looks) await raiseAlerts(deps, 'at_once');
 }

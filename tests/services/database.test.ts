@@ -8,6 +8,7 @@ import { openPool } from '@/data/pool';
 import { checkInvariants } from '@/data/repositories/invariants';
 import { list, type Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
+import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
 import { allocateStock } from '@/services/stock/allocateStock';
 import { approveTransfer } from '@/services/stock/approveTransfer';
 import { beginCount } from '@/services/stock/beginCount';
@@ -212,6 +213,11 @@ describe('verify-data notices', () => {
       "UPDATE purchase_order SET state = 'cancelled' WHERE id = 5",
     'no line is approved without a price unless free of charge':
       'UPDATE order_line SET price_amount = NULL WHERE order_id = 7 LIMIT 1',
+    'nothing lies ready for a customer beyond what is open of the line, or at another place':
+      'UPDATE customer_line SET location_id = 2 WHERE id = 1',
+    'a customer’s order is open as long as something of it is': "UPDATE customer_order SET state = 'done' WHERE id = 1",
+    'what was handed over to a customer stands on sales':
+      'UPDATE customer_line SET handed_over = handed_over + 1 WHERE id = 1',
     'a need that is bought for one line is of a line of its item from its place':
       "INSERT INTO need (item_id, location_id, peg_of, peg, state, cause, shortage, suggested, fingerprint, first_seen, changed_at) VALUES (1, 1, 'transfer_line', 999999, 'none', '', 0, 0, 'x', NOW(), NOW())",
     'needs agree with the state of their pair (unless marked for recomputation)':
@@ -222,6 +228,18 @@ describe('verify-data notices', () => {
     const line = { itemId: 1, quantity: '2' };
     const promise = { itemId: 1, locationId: 1, quantity: '1', promisedTo: 'Tamsin Oor' };
     must(await allocateStock(deps(), mira, req(promise)));
+    const entered = { customerId: null, customer: { name: 'Ada', mail: '', phone: '', address: '' } };
+    const ordered = { itemId: 3, packId: null, quantity: '3', locationId: 4, way: 'collect' as const };
+    must(
+      await enterCustomerOrder(
+        deps(),
+        mira,
+        req({
+          ...{ ...entered, channel: 'counter' as const, reference: '', delivers: null, priority: null, note: '' },
+          lines: [{ ...ordered, wantedDate: '', shipBy: '', holdUntil: '' }],
+        }),
+      ),
+    );
     must(await shipTransfer(deps(), mira, req({ fromLocationId: 4, toLocationId: 1, lines: [line] })));
     must(await countStock(deps(), mira, req({ locationId: 2, note: '', lines: [{ itemId: 1, quantity: '9' }] })));
     const asked = {

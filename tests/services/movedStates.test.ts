@@ -90,7 +90,7 @@ test('moved stock is run on the kept plan, anything else on what is so now', asy
   if (!pair) throw new Error('no pair');
   // A plan that nothing else says: what a sale finds by it is read from it.
   const other = JSON.parse(pair.plan ?? '') as number[];
-  other[4] = 1_000_000;
+  other[5] = 1_000_000;
   await books.owner.query('UPDATE item_location_state SET plan = ? WHERE item_id = ? AND location_id = ?', [
     JSON.stringify(other),
     pair.itemId,

@@ -7,6 +7,7 @@ import { countGoods } from '@/core/purchase';
 import { entryText } from '@/core/quantity';
 import { fraction } from '@/core/units';
 import type { Arrival, ExpectedLine } from '@/services/stock/readArrivals';
+import type { BookedIn } from '@/services/stock/receiveGoods';
 import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
@@ -31,6 +32,8 @@ const countOn = (entry: Entry, l: ExpectedLine) =>
   );
 
 /** Counting goods in: what came per line, in packs or single units; what did not come stays expected. */
+type Booked = Pick<BookedIn, 'receipt' | 'crossed' | 'putBy'>;
+
 export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: string; toOrder: boolean }) {
   const format = useFormat();
   const router = useRouter();
@@ -93,8 +96,12 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
       counted: arrival.lines.map((l) => ({ partId: l.partId, ...entryOf(l) })),
       unordered: besides.map(({ item, ...e }) => ({ ...e, itemId: item.id })),
     };
-    const words = `${countOf(filled, 'line')} of ${arrival.supplier} booked in at ${arrival.location}`;
-    const outcome = await run<{ receipt: string; crossed: readonly unknown[] }>('receive-goods', input, {
+    const words = ({ putBy }: Booked) =>
+      [
+        `${countOf(filled, 'line')} of ${arrival.supplier} booked in at ${arrival.location}`,
+        ...(putBy.length > 0 ? [`put by for ${putBy.map((p) => `${p.order}, ${p.customer}`).join('; ')}`] : []),
+      ].join(', ');
+    const outcome = await run<Booked>('receive-goods', input, {
       refresh: false,
       words,
     });

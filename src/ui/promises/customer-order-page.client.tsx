@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { entryText } from '@/core/quantity';
 import type { CustomerOrderView } from '@/services/promise/readCustomerOrder';
 import type { CrossedLevel } from '@/services/stock/crossings';
@@ -24,13 +24,17 @@ const channels = {
 type View = CustomerOrderView;
 type Line = View['lines'][number];
 
+/** What lies ready, as it would go. */
+const readyOf = (order: View): ReadonlyMap<number, string> =>
+  new Map(order.lines.map((l) => [l.lineNo, l.goesNow > 0 ? entryText(l.goesNow) : '']));
+
 /** One customer's order: what lies ready, what is short and what covers it; put by, handed over, told. */
 export function CustomerOrderPage({ order }: { order: View }) {
   const format = useFormat();
   const { busy, failure, sentence, run } = useCommand();
-  const [going, setGoing] = useState<ReadonlyMap<number, string>>(
-    new Map(order.lines.map((l) => [l.lineNo, l.goesNow > 0 ? entryText(l.goesNow) : ''])),
-  );
+  const [going, setGoing] = useState(() => readyOf(order));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once the order is another than it was.
+  useEffect(() => setGoing(readyOf(order)), [order.version]);
   const [mix, setMix] = useState(false);
   const [holding, setHolding] = useState<number | null>(null);
   const [telling, setTelling] = useState(false);
@@ -89,7 +93,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
             ))}
         </span>
       </ListBar>
-      <Head order={order} />
+      <Head key={order.version} order={order} />
       {said.length > 0 && (
         <ul className="px-4 pt-2" role="status">
           {said.map((s) => (

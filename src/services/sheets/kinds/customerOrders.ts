@@ -133,7 +133,7 @@ async function enter(tx: Tx, v: Values, refs: References, setting: Setting): Pro
   const there = await findByReference(tx, 'file', reference);
   const orderId = there?.id ?? (await begin(tx, v, { userId, at, today, reference }));
   const order = await lockCustomerOrder(tx, orderId);
-  if (!order || order.state !== 'open' || order.customer !== text(v, 'customer'))
+  if (order?.state !== 'open' || order.customer !== text(v, 'customer'))
     throw new SheetRefusal(faultAt('order_number', v, { kind: 'order_of_another' }));
   const last = Math.max(0, ...(await readCustomerLines(tx, [orderId])).map((l) => l.lineNo));
   await insertCustomerLines(tx, orderId, last, lines.value);

@@ -12,5 +12,5 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const id = idOf((await params).id);
   const { value, failure } = shown(await readCustomerOrder(deps(), actor, id));
   if (failure) return <Refused failure={failure} format={await requestFormat()} />;
-  return <CustomerOrderPage key={value.version} order={value} />;
+  return <CustomerOrderPage order={value} />;
 }
