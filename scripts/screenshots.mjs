@@ -160,6 +160,7 @@ async function pictures(browser, baseURL) {
   await shoot(page, 'policies');
 
   const owner = await open(browser, baseURL, 'otto');
-  await owner.goto('/setup/people');
-  await shoot(owner, 'people');
+  await owner.goto('/promises');
+  await owner.locator('[data-index="5"]').click();
+  await shoot(owner, 'promises');
 }

@@ -100,7 +100,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
       <Link href="/" className="flex items-center gap-2 pr-1 text-[17px] font-semibold max-md:h-10">
         <Mark /> Vorrat
       </Link>
-      <nav aria-label="Work" className="flex items-stretch max-md:order-last max-md:h-10 max-md:w-full">
+      <nav aria-label="Work" className="flex items-stretch max-md:order-last max-md:h-10 max-md:w-full max-sm:overflow-x-auto">
         {ruler.map((s) => {
           const here = path.startsWith(s.href);
           return (
@@ -108,7 +108,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
               key={s.href}
               href={s.href + kept}
               aria-current={here ? 'page' : undefined}
-              className={`relative flex items-center gap-1.5 px-[15px] text-[14px] max-md:px-2.5 ${here ? 'font-semibold' : 'text-muted hover:text-ink'}`}
+              className={`relative flex items-center gap-1.5 px-[15px] text-[14px] max-md:px-2.5 max-sm:gap-1 max-sm:px-1.5 max-sm:text-[13px] ${here ? 'font-semibold' : 'text-muted hover:text-ink'}`}
             >
               {s.name}
               <span className={`text-xs font-semibold ${here ? 'text-action' : 'text-ink'}`}>{s.count}</span>

@@ -184,7 +184,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
                     '–'
                   ) : (
                     <input
-                      className="entry figure w-20"
+                      className="entry figure w-20 max-sm:w-14"
                       inputMode="decimal"
                       aria-label={`Goes now: ${l.name}`}
                       aria-invalid={wrong.startsWith('lines.')}
