@@ -77,7 +77,7 @@ export type Conventions = { readonly decimal: DecimalMark; readonly dates: DateO
 
 /** What stops a place from being closed: so many of a kind, and which. */
 export type InTheWay = {
-  readonly what: 'stock' | 'orders' | 'trays' | 'transfers' | 'promises' | 'supplies';
+  readonly what: 'stock' | 'orders' | 'trays' | 'transfers' | 'promises' | 'waiting' | 'supplies';
   readonly n: number;
   readonly named: string;
 };

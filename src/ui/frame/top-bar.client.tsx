@@ -100,7 +100,10 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
       <Link href="/" className="flex items-center gap-2 pr-1 text-[17px] font-semibold max-md:h-10">
         <Mark /> Vorrat
       </Link>
-      <nav aria-label="Work" className="flex items-stretch max-md:order-last max-md:h-10 max-md:w-full max-sm:overflow-x-auto">
+      <nav
+        aria-label="Work"
+        className="flex items-stretch max-md:order-last max-md:h-10 max-md:w-full max-sm:overflow-x-auto"
+      >
         {ruler.map((s) => {
           const here = path.startsWith(s.href);
           return (

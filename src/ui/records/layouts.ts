@@ -31,6 +31,7 @@ const all: Readonly<Record<string, readonly Section[]>> = {
         'buyer',
         'stock_kept',
         'use_recorded',
+        'promise_rule',
         'availability',
         'straight',
         'straight_supplier',

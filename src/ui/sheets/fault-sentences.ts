@@ -43,6 +43,7 @@ const unchangeable = {
 const inTheWay = {
   stock: ['item has stock there', 'items have stock there'],
   orders: ['order is open for it', 'orders are open for it'],
+  waiting: ['customer’s order waits for it', 'customers’ orders wait for it'],
   trays: ['line for it is in a tray', 'lines for it are in trays'],
   transfers: ['transfer is on its way', 'transfers are on their way'],
   promises: ['promise of its stock is held', 'promises of its stock are held'],

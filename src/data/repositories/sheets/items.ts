@@ -7,7 +7,7 @@ const sql = {
            i.maker_number, i.tracking, i.purpose, i.tax_category, i.weight_kg, i.volume_l, i.hs_code, i.origin, i.un_number,
            i.hazard_class, i.packing_group, i.hazard_name, i.stock_kept, i.use_recorded, i.availability, i.standard_cost, i.sale_price,
            i.sale_with_tax, i.sale_tax_rate, i.edition, COALESCE(s.number, '') AS successor, i.buyer_note, i.account,
-           i.department, COALESCE(u.login, '') AS buyer, i.straight, COALESCE(p.code, '') AS straight_supplier`,
+           i.department, COALESCE(u.login, '') AS buyer, i.straight, COALESCE(p.code, '') AS straight_supplier, i.promise_rule`,
   from: `item i LEFT JOIN item s ON s.id = i.successor_id LEFT JOIN app_user u ON u.id = i.buyer_id
          LEFT JOIN supplier p ON p.id = i.straight_supplier_id`,
   id: 'i.id',
@@ -33,6 +33,7 @@ export const itemColumns = [
     'straight',
     'straight_supplier_id',
     'use_recorded',
+    'promise_rule',
   ],
 ] as const;
 
@@ -62,14 +63,16 @@ export async function itemsWithStock(tx: Tx, itemIds: readonly number[]): Promis
   return new Set(rows.map((r) => r.id));
 }
 
-/** Which of these items have been worked with in their unit: stock was moved, a pack or a policy or an order line is there. */
+/** Which of these items have been worked with in their unit: stock was moved, a pack, a policy, a line of an
+ *  order or of a customer's is there. */
 export async function itemsWithUnitInUse(tx: Tx, itemIds: readonly number[]): Promise<Set<number>> {
   const ids = list('id', itemIds);
   if (!ids) return new Set();
   const rows = await tx.rows<{ id: number }>(
     `SELECT i.id FROM item i WHERE i.id IN (${ids.sql})
         AND (EXISTS (SELECT 1 FROM movement m WHERE m.item_id = i.id) OR EXISTS (SELECT 1 FROM pack p WHERE p.item_id = i.id)
-             OR EXISTS (SELECT 1 FROM policy p WHERE p.item_id = i.id) OR EXISTS (SELECT 1 FROM order_line o WHERE o.item_id = i.id))`,
+             OR EXISTS (SELECT 1 FROM policy p WHERE p.item_id = i.id) OR EXISTS (SELECT 1 FROM order_line o WHERE o.item_id = i.id)
+             OR EXISTS (SELECT 1 FROM customer_demand d WHERE d.item_id = i.id))`,
     ids.values,
   );
   return new Set(rows.map((r) => r.id));

@@ -135,7 +135,7 @@ export async function readInTheWay(tx: Tx, locationIds: readonly number[]) {
   if (locationIds.length === 0) return [];
   return tx.rowsOf<{
     id: number;
-    what: 'stock' | 'orders' | 'trays' | 'transfers' | 'promises' | 'supplies';
+    what: 'stock' | 'orders' | 'trays' | 'transfers' | 'promises' | 'waiting' | 'supplies';
     n: number;
     named: string;
   }>(
@@ -153,6 +153,9 @@ export async function readInTheWay(tx: Tx, locationIds: readonly number[]) {
         WHERE t.state = 'shipped'
        UNION ALL
        SELECT a.location_id, 'promises', a.id, i.number FROM allocation a JOIN item i ON i.id = a.item_id WHERE a.state = 'held'
+       UNION ALL
+       SELECT l.location_id, 'waiting', o.id, o.number FROM customer_order o JOIN customer_line l ON l.order_id = o.id
+        WHERE o.state = 'open' AND l.base_quantity > l.handed_over + l.cancelled
        UNION ALL
        SELECT l.supplied_by_id, 'supplies', l.id, l.code FROM location l WHERE l.supplied_by_id IS NOT NULL AND l.status = 'active'
      ) x WHERE x.id IN (?) GROUP BY x.id, x.what ORDER BY x.id, x.what`,

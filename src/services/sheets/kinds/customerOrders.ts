@@ -51,7 +51,7 @@ const columns = [
     title: 'Only complete',
     explain: 'Goes out only when all of it is there.',
     example: 'no',
-    otherwise: '0',
+    otherwise: false,
   }),
   itemColumn(),
   locationColumn(true),
@@ -71,7 +71,7 @@ const columns = [
     title: 'To be sent',
     explain: 'Sent to the customer; else it is collected.',
     example: 'no',
-    otherwise: '0',
+    otherwise: false,
   }),
   dateColumn('wanted_on', {
     title: 'Wanted on',

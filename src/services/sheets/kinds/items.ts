@@ -167,6 +167,16 @@ const columns = [
     otherwise: true,
   }),
   choiceColumn(
+    'promise_rule',
+    { stock: 'what lies there', on_the_way: 'also what is on the way', without_limit: 'any quantity' },
+    {
+      title: 'May be promised',
+      explain: 'How much of it customers may be promised; empty = as the company has it.',
+      example: '',
+      aliases: ['available to promise'],
+    },
+  ),
+  choiceColumn(
     'availability',
     { available: 'available', to_order: 'available to order', not_available: 'not available' },
     { title: 'Availability', explain: 'For items without stock.', example: 'available', otherwise: 'available' },
