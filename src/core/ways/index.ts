@@ -1,0 +1,3 @@
+export { type Delivery, figuresOf, type NeedForWays, type WayCost, type WayFigures } from './figures';
+export { MOST_WAYS, rankWays, type Way, type WaySource } from './rankWays';
+export { type EarlyBuy, type TopUp, topUp } from './topUp';
