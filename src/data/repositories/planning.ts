@@ -151,6 +151,19 @@ export async function findNeedIds(tx: Tx, pairs: readonly Pair[]): Promise<numbe
   return found.filter((f) => wanted.has(`${f.itemId}/${f.locationId}`)).map((f) => f.id);
 }
 
+/** Open needs of the ordinary demand of these pairs. */
+export async function readOpenNeedsAt(tx: Tx, pairs: readonly Pair[]): Promise<(Pair & { id: number })[]> {
+  const items = list('id', [...new Set(pairs.map((p) => p.itemId))]);
+  if (!items) return [];
+  const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
+  const found = await tx.rows<Pair & { id: number }>(
+    `SELECT id, item_id AS itemId, location_id AS locationId FROM need
+      WHERE item_id IN (${items.sql}) AND state = 'open' AND peg_of = 'pair'`,
+    items.values,
+  );
+  return found.filter((f) => wanted.has(`${f.itemId}/${f.locationId}`));
+}
+
 /** These needs, locked in id order when it is answered. */
 export const askNeedsLocked = (ask: Asking, ids: readonly number[]): (() => Promise<NeedRow[]>) =>
   ids.length === 0

@@ -179,7 +179,7 @@ export async function readNeedRows(
   if (!allowed.ok) return allowed;
   return readRows(deps, actor, 'needs', asked, async (tx, { entries, about }) => {
     const { groups } = about as About;
-    const views = await viewsOf(
+    const views = await needViewsOf(
       deps,
       tx,
       [...entries].filter((id) => id !== GROUP),
@@ -197,7 +197,8 @@ export async function readNeedRows(
   });
 }
 
-async function viewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<Map<number, NeedView>> {
+/** These needs as a row shows them, by id. */
+export async function needViewsOf(deps: Deps, tx: Tx, needIds: readonly number[]): Promise<Map<number, NeedView>> {
   const company = await readCompany(tx);
   const today = todayOf(deps, company);
   const exchange = await readExchange(tx, company.currency, today);

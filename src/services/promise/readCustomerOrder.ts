@@ -3,6 +3,7 @@ import { type CustomerOrderAction, type CustomerOrderState, customerOrderAllows,
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges } from '@/data/repositories/bookkeeping';
+import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import {
   type CustomerOrderRow,
@@ -11,9 +12,13 @@ import {
   readCustomerLines,
   readHandOvers,
 } from '@/data/repositories/customerOrders';
+import { readOpenNeedsAt } from '@/data/repositories/planning';
+import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { pairKey } from '../grouping';
+import { needViewsOf } from '../planning/readNeeds';
 import { stockLinesOf } from '../stock/readStock';
 import { promiseText } from './promiseText';
 import { type PromiseLine, promiseLinesOf } from './readPromises';
@@ -26,10 +31,25 @@ export type CouldSend = {
   readonly arrives: string;
 };
 
+/** The open need of what nothing covers: it can be decided from the order. */
+export type ShortNeed = {
+  readonly needId: number;
+  readonly fingerprint: string;
+  readonly packs: Quantity;
+  readonly packName: string;
+  /** Whom it goes to; null where nobody sells it yet. */
+  readonly from: string | null;
+  readonly sent: boolean;
+};
+
 export type CustomerOrderView = CustomerOrderRow & {
   readonly phone: string;
   readonly address: string;
-  readonly lines: readonly (PromiseLine & { readonly couldSend: readonly CouldSend[]; readonly goesNow: Quantity })[];
+  readonly lines: readonly (PromiseLine & {
+    readonly couldSend: readonly CouldSend[];
+    readonly goesNow: Quantity;
+    readonly need: ShortNeed | null;
+  })[];
   readonly may: Readonly<Record<CustomerOrderAction, boolean>>;
   /** Places with something that can be handed over now. */
   readonly ready: readonly { readonly locationId: number; readonly location: string; readonly lines: number }[];
@@ -82,14 +102,16 @@ export async function readCustomerOrder(
           ...{ locationId: p.locationId, location: p.location, surplus: p.surplus },
           arrives: stock[0]?.sentArrives.find((a) => a.locationId === l.locationId)?.date ?? today,
         }));
+    const needs = may(actor, 'needs.decide').ok ? await needsOf(deps, tx, lines) : new Map<string, ShortNeed>();
     const now = handOverNow(lines, head.delivers);
+    const needOf = (l: PromiseLine) => (l.missing > 0 ? (needs.get(pairKey(l.itemId, l.locationId)) ?? null) : null);
     const all = rows.every((l) => here(l.locationId));
     const can = (action: CustomerOrderAction, right: 'promises.edit' | 'stock.sell') =>
       customerOrderAllows(head.state as CustomerOrderState, action) && all && may(actor, right).ok;
     return ok({
       ...head,
       ...{ phone: customer?.phone ?? '', address: customer?.address ?? '' },
-      lines: lines.map((l, i) => ({ ...l, couldSend: couldSend(l), goesNow: now[i] as Quantity })),
+      lines: lines.map((l, i) => ({ ...l, couldSend: couldSend(l), goesNow: now[i] as Quantity, need: needOf(l) })),
       may: {
         change: can('change', 'promises.edit'),
         allocate: can('allocate', 'promises.edit'),
@@ -110,4 +132,28 @@ export async function readCustomerOrder(
       places: places.filter((l) => here(l.id)).map(({ id: placeId, name }) => ({ id: placeId, name })),
     });
   });
+}
+
+/** Open needs of the lines that nothing covers, by pair. */
+async function needsOf(deps: Deps, tx: Tx, lines: readonly PromiseLine[]): Promise<Map<string, ShortNeed>> {
+  const open = await readOpenNeedsAt(
+    tx,
+    lines.filter((l) => l.missing > 0),
+  );
+  const views = await needViewsOf(
+    deps,
+    tx,
+    open.map((n) => n.id),
+  );
+  const suppliers = new Map((await readSuppliers(tx)).map((s) => [s.id, s.name]));
+  return new Map(
+    open.flatMap((n): [string, ShortNeed][] => {
+      const view = views.get(n.id);
+      if (!view) return [];
+      const { fingerprint, packs, packName, sentFrom, supplierId } = view;
+      const from = sentFrom?.location ?? suppliers.get(supplierId ?? 0) ?? null;
+      const need = { needId: n.id, fingerprint, packs, packName, from, sent: sentFrom !== null };
+      return [[pairKey(n.itemId, n.locationId), need]];
+    }),
+  );
 }

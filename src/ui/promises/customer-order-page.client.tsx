@@ -10,7 +10,9 @@ import { LineEntry } from '../entry/line-entry.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar, WholeList } from '../frame/list';
+import { Said } from '../frame/said';
 import { crossedWords } from '../stock/words';
+import { BuyShort } from './buy-short.client';
 import { HoldForm } from './hold-form.client';
 import { TellWindow } from './tell-window.client';
 import { coverWords, isBehind, lineWords, promiseWords, slackWords, wayWords } from './words';
@@ -94,18 +96,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
         </span>
       </ListBar>
       <Head key={order.version} order={order} />
-      {said.length > 0 && (
-        <ul className="px-4 pt-2" role="status">
-          {said.map((s) => (
-            <li key={s}>{s}</li>
-          ))}
-        </ul>
-      )}
-      {sentence && (
-        <p className="fault px-4 pt-2" role="alert">
-          {sentence}
-        </p>
-      )}
+      <Said lines={said} fault={sentence} />
       {failure?.kind === 'lots_would_mix' && (
         <label className="flex items-center gap-2 px-4 pt-1">
           <input type="checkbox" className="accent-action" checked={mix} onChange={(e) => setMix(e.target.checked)} />
@@ -348,6 +339,7 @@ function Covers({ line: l }: { line: Line }) {
           </span>
         </span>
       )}
+      {l.need && <BuyShort key={l.need.fingerprint} need={l.need} name={l.name} />}
       {l.couldSend.map((p) => (
         <span key={p.locationId} className="second block">
           {p.location} could send {format.quantity(p.surplus)}, here {format.date(p.arrives)}

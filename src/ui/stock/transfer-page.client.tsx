@@ -9,6 +9,7 @@ import { useCommand } from '../command/use-command.client';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { ListBar, WholeList } from '../frame/list';
+import { Said } from '../frame/said';
 import { crossedWords, transferWords } from './words';
 
 type Entry = { readonly quantity: string; readonly lost: string; readonly reason: string };
@@ -110,18 +111,7 @@ export function TransferPage({ view }: { view: TransferView }) {
         {view.note && <span className="block">{view.note}</span>}
         {view.refusedBecause && <span className="block text-stop">{view.refusedBecause}</span>}
       </p>
-      {said.length > 0 && (
-        <ul className="px-4 pt-2" role="status">
-          {said.map((s) => (
-            <li key={s}>{s}</li>
-          ))}
-        </ul>
-      )}
-      {sentence && (
-        <p className="fault px-4 pt-2" role="alert">
-          {sentence}
-        </p>
-      )}
+      <Said lines={said} fault={sentence} />
       <table className="sheet mt-3">
         <thead>
           <tr>
