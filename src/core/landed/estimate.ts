@@ -29,7 +29,11 @@ export type FreightTerms = {
 };
 
 /** A charge of an estimate with where it comes from. */
-export type EstimatedCharge = Charge & { readonly origin: 'freight_terms' | 'usual' | 'asked' };
+export type EstimatedCharge = Charge & {
+  readonly origin: 'freight_terms' | 'usual' | 'asked';
+  /** One sum for the order, however much stands on it. */
+  readonly perOrder: boolean;
+};
 
 /** Minor units of a decimal amount, rounded half up. */
 export const minorOf = (amount: string, currency: string): Minor => {
@@ -53,13 +57,16 @@ export function usualCharges(
   const free = freight.freeFrom !== null && order.net >= minorOf(freight.freeFrom, currency);
   const fixed = (name: string, minor: Minor, spread: Spread): EstimatedCharge => ({
     ...{ name, sign: 1, amount: { kind: 'fixed', minor, currency }, spread, lines: null, into: 'stock' },
-    origin: 'freight_terms',
+    ...{ origin: 'freight_terms', perOrder: true },
   });
   if (!free && freight.fixed !== null && Number(freight.fixed) > 0)
     charges.push(fixed('Freight', minorOf(freight.fixed, currency), order.weight === null ? 'value' : 'weight'));
   const byWeight = !free && freight.perKg !== null && Number(freight.perKg) > 0;
   if (byWeight && order.weight !== null)
-    charges.push(fixed('Freight by weight', timesWeight(freight.perKg as string, order.weight, currency), 'weight'));
+    charges.push({
+      ...fixed('Freight by weight', timesWeight(freight.perKg as string, order.weight, currency), 'weight'),
+      perOrder: false,
+    });
 
   const at = new Map<string, number>();
   const asked: string[] = [];
@@ -74,7 +81,10 @@ export function usualCharges(
       into: u.into,
     };
     at.set(u.name, charges.length);
-    charges.push({ ...own, origin: u.amountKind === 'asked' ? 'asked' : 'usual' });
+    charges.push({
+      ...{ ...own, origin: u.amountKind === 'asked' ? 'asked' : 'usual' },
+      perOrder: u.amountKind === 'fixed' || u.amountKind === 'asked',
+    });
   }
   return { charges, asked, noWeight: byWeight && order.weight === null };
 }

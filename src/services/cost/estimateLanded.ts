@@ -62,6 +62,8 @@ export type LandedEstimate = {
     readonly into: EstimatedCharge['into'];
     readonly origin: EstimatedCharge['origin'];
     readonly duty: string | null;
+    /** One sum for the order, however much stands on it. */
+    readonly perOrder: boolean;
   }[];
   readonly landed: Minor;
   /** Landed cost of a base unit, at four decimals. */
@@ -126,7 +128,7 @@ export function estimateLanded(
     net,
     goods: line.goods,
     shares: charges.map((c, i) => ({
-      ...{ name: c.name, minor: line.shares[i] as number, into: c.into, origin: c.origin },
+      ...{ name: c.name, minor: line.shares[i] as number, into: c.into, origin: c.origin, perOrder: c.perOrder },
       duty: c.amount.kind === 'duty' ? (duty?.percent ?? null) : null,
     })),
     landed: line.landed,

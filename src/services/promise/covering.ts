@@ -1,10 +1,10 @@
 import { addDays, arrivesIfOrdered, type BusinessDate, daysBetween, offsetWorkingDays } from '@/core/calendar';
 import { type Covered, coverWaiting, type Expected } from '@/core/promise';
 import { fromDecimal, type Quantity } from '@/core/quantity';
-import { readWaiting } from '@/data/repositories/customerOrders';
 import { readLevels } from '@/data/repositories/levels';
 import { readSupply, type Supply } from '@/data/repositories/openSupply';
 import { readStates } from '@/data/repositories/planning';
+import { readWaiting } from '@/data/repositories/promises';
 import type { Tx } from '@/data/sql';
 import { groupBy, pairKey, pairMap } from '../grouping';
 import { type PairPlans, readPairPlans } from '../planning/pairPlans';

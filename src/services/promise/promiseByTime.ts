@@ -2,16 +2,9 @@ import { addDays } from '@/core/calendar';
 import { ok } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
-import {
-  findExpired,
-  lockCustomerOrder,
-  readCustomerLines,
-  readDemands,
-  readGivable,
-  readPromiseRules,
-  setLineHold,
-} from '@/data/repositories/customerOrders';
+import { lockCustomerOrder, readCustomerLines, readDemands, setLineHold } from '@/data/repositories/customerOrders';
 import { lockLevels } from '@/data/repositories/levels';
+import { findExpired, readGivable, readPromiseRules } from '@/data/repositories/promises';
 import type { Tx } from '@/data/sql';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, stamp, todayOf } from '../deps';

@@ -5,15 +5,15 @@ import { fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import { readItemsByIds } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
+import { readDemands } from '@/data/repositories/customerOrders';
 import {
   findCustomerLines,
   type LineShow,
   type LineSort,
   type LineWithOrder,
   lineSorts,
-  readDemands,
   readLinesWithOrders,
-} from '@/data/repositories/customerOrders';
+} from '@/data/repositories/promises';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, timeOf, todayOf } from '../deps';

@@ -1,7 +1,7 @@
 import { type Actor, may } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import { readCompany, readLocations } from '@/data/repositories/company';
-import { readOffered } from '@/data/repositories/customerOrders';
+import { readOffered } from '@/data/repositories/promises';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';

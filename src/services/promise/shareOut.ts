@@ -7,14 +7,12 @@ import { recordChanges } from '@/data/repositories/bookkeeping';
 import {
   type CustomerLineRow,
   type DemandRow,
-  findOrdersWaiting,
-  lockOrdersAtHand,
   readCustomerLines,
   readDemands,
-  readPromiseRules,
   setDemandAllocation,
 } from '@/data/repositories/customerOrders';
 import { lockLevels, type Pair } from '@/data/repositories/levels';
+import { findOrdersWaiting, lockOrdersAtHand, readPromiseRules } from '@/data/repositories/promises';
 import { readReserves } from '@/data/repositories/reserves';
 import type { Tx } from '@/data/sql';
 import { groupBy, pairKey, pairMap } from '../grouping';

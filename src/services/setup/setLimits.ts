@@ -12,7 +12,7 @@ import {
   updateClassLimits,
 } from '@/data/repositories/company';
 import { readRecountLimits, updateRecountLimits } from '@/data/repositories/counts';
-import { type PromiseRules, readPromiseRules, updatePromiseRules } from '@/data/repositories/customerOrders';
+import { type PromiseRules, readPromiseRules, updatePromiseRules } from '@/data/repositories/promises';
 import { readSnapshot } from '@/data/transaction';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
