@@ -125,6 +125,9 @@ test('limits are set as typed; classes follow when the worker has measured again
     [{ recountShare: '101' }, 'recountShare'],
     [{ recountAmount: 'much' }, 'recountAmount'],
     [{ promiseDays: 'soon' }, 'promiseDays'],
+    [{ carrying: '120' }, 'carrying'],
+    [{ orderCost: 'some' }, 'orderCost'],
+    [{ transport: '1.250' }, 'transport'],
   ] as const)
     expect(await set(change)).toMatchObject({ error: { kind: 'invalid_field', field } });
   const before = (await rows()).filter((r) => r.abc === 'A').length;

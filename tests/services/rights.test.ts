@@ -45,6 +45,7 @@ import { readPolicyChoices } from '@/services/planning/readPolicyChoices';
 import { readPolicyDetail } from '@/services/planning/readPolicyDetail';
 import { readRuleValues } from '@/services/planning/readRuleValues';
 import { readStockCourse } from '@/services/planning/readStockCourse';
+import { readWays } from '@/services/planning/readWays';
 import { savePolicies } from '@/services/planning/savePolicies';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
@@ -149,6 +150,7 @@ const transfer = { transferId: 999, version: 1 };
 const limits = {
   ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
   leadTimeRule: 'measured' as const,
+  ...{ carrying: '20', orderCost: '0', transport: '0' },
   ...{ promiseDays: '14', promiseRule: 'on_the_way' as const },
 };
 const customerLine = {
@@ -226,6 +228,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: buying,
     tries: [(a) => acceptNeed(books.deps, a, req({ needId: 999, fingerprint: 'x', packs: '1' }))],
   },
+  'planning/readWays': { who: readers, tries: [(a) => readWays(books.deps, a, 999)] },
   'planning/readLastBought': {
     who: ['buyer', 'owner', 'bookkeeper', 'read_only'],
     tries: [(a) => readLastBought(books.deps, a, 1)],
@@ -767,6 +770,7 @@ const shared = new Set([
   'demand/measureDemand',
   'planning/recompute',
   'planning/pairPlans',
+  'planning/runOut',
   'planning/trayTotals',
   'purchase/bought',
   'purchase/enterOrder',

@@ -4,6 +4,7 @@ const key = 'a-key-of-this-test-000001';
 const limits = {
   ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
   leadTimeRule: 'measured',
+  ...{ carrying: '20', orderCost: '0', transport: '0' },
   ...{ promiseDays: '14', promiseRule: 'on_the_way' },
 };
 const customerLine = {
@@ -23,6 +24,8 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
   'accept-need': {
     good: [
       { needId: 1, fingerprint: 'x', packs: '6' },
+      { needId: 1, fingerprint: 'x', packs: '6', way: { sourceId: 2 } },
+      { needId: 1, fingerprint: 'x', packs: '6', way: { locationId: 2 } },
       { needId: 1, fingerprint: 'x', packs: '' },
     ],
     bad: [

@@ -140,6 +140,7 @@ const limits = {
     recountShare: typed,
     recountAmount: typed,
     promiseDays: typed,
+    ...{ carrying: typed, orderCost: typed, transport: typed },
   },
   promiseRule: Joi.valid('stock', 'on_the_way', 'without_limit').required(),
   leadTimeRule: Joi.valid('measured', 'stated').required(),
@@ -151,7 +152,10 @@ const entry = (shape: Joi.Schema, run: unknown) => ({ shape, run: run as Run });
 /** Every command a client may send: its shape (Joi checks shape only; core checks meaning) and its use case. */
 export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>> = {
   'accept-need': entry(
-    Joi.object({ needId: id, fingerprint: Joi.string().max(160).required(), packs: typed }),
+    Joi.object({
+      ...{ needId: id, fingerprint: Joi.string().max(160).required(), packs: typed },
+      way: Joi.alternatives(Joi.object({ sourceId: id }), Joi.object({ locationId: id })),
+    }),
     acceptNeed,
   ),
   'take-back': entry(Joi.object({ trayLineId: id }), takeBack),

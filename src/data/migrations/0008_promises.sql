@@ -105,3 +105,9 @@ ALTER TABLE item ADD COLUMN promise_rule ENUM('stock','on_the_way','without_limi
 ALTER TABLE item_location_state ADD COLUMN backordered DECIMAL(18,6) NOT NULL DEFAULT 0 AFTER owed;
 UPDATE item_location_state SET plan = NULL;
 ALTER TABLE need MODIFY cause SET('below_min','dated_demand','shop_asks','supply_cut','customer_waits') NOT NULL;
+
+-- What weighs ways to cover a need besides prices: carrying cost of a year (thousandths of the value), placing an order.
+ALTER TABLE company
+  ADD COLUMN carrying_thousandths SMALLINT UNSIGNED NOT NULL DEFAULT 200,
+  ADD COLUMN order_cost_minor BIGINT NOT NULL DEFAULT 0,
+  ADD COLUMN transport_minor BIGINT NOT NULL DEFAULT 0;

@@ -3,6 +3,7 @@ import { type Actor, may } from '@/core/people';
 import { checkLineQuantity } from '@/core/purchase';
 import { type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
+import { fraction } from '@/core/units';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readItemsByIds, readPacks } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
@@ -30,7 +31,14 @@ import { fingerprintOf } from './freshNeeds';
 import { readPairPlans } from './pairPlans';
 import { sendingPack } from './readNeeds';
 
-export type AcceptNeed = { readonly needId: number; readonly fingerprint: string; readonly packs: string };
+export type AcceptNeed = {
+  readonly needId: number;
+  readonly fingerprint: string;
+  /** In the pack of whoever supplies it; of a place chosen besides in base units. */
+  readonly packs: string;
+  /** Another supplier, or another place, than the need says. */
+  readonly way?: { readonly sourceId: number } | { readonly locationId: number };
+};
 /** In the tray of a supplier; or, where another place supplies it, on a transfer from there. */
 export type AcceptedNeed = {
   readonly trayLineId: number | null;
@@ -66,8 +74,11 @@ export async function acceptNeed(
     const { itemId, locationId } = need;
     const place = may(actor, 'needs.decide', { locationIds: [locationId] });
     if (!place.ok) return place;
-    if (need.supplyLocationId !== null) return sendIt(deps, tx, actor, now, request, need, packs.value);
-    const buying = (await readBuying(tx, [itemId])).bySource.get(need.sourceId ?? 0);
+    const { way } = request.input;
+    const from = way && 'locationId' in way ? way.locationId : way ? null : need.supplyLocationId;
+    if (from !== null) return sendIt(deps, tx, actor, now, request, need, packs.value, from);
+    const sourceId = way && 'sourceId' in way ? way.sourceId : need.sourceId;
+    const buying = (await readBuying(tx, [itemId])).bySource.get(sourceId ?? 0);
     if (!buying) return err({ kind: 'no_supplier' });
     const reckoning = await reckoningNow(deps, tx, need);
     const base = toDecimal(baseQuantity(packs.value, buying.content));
@@ -132,16 +143,21 @@ async function sendIt(
   request: Request<AcceptNeed>,
   need: NeedRow,
   packs: Quantity,
+  from: number,
 ): Promise<Result<AcceptedNeed, Failure>> {
   const { id: needId, itemId, locationId } = need;
-  const from = need.supplyLocationId as number;
   const item = (await readItemsByIds(tx, [itemId])).get(itemId);
   if (!item) return err({ kind: 'not_found', what: 'item' });
-  const pack = sendingPack(item, new Map((await readPacks(tx, [itemId])).map((p) => [p.id, p])));
+  // A place that was chosen besides sends single units.
+  const pack =
+    from === need.supplyLocationId
+      ? sendingPack(item, new Map((await readPacks(tx, [itemId])).map((p) => [p.id, p])))
+      : { content: fraction(1n) };
   const base = baseQuantity(packs, pack.content);
   if (base === 0) return err(invalidField('packs', { kind: 'zero_quantity' }));
   const today = todayOf(deps, await readCompany(tx));
   const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+  if (from === locationId || !places.has(from)) return err({ kind: 'not_found', what: 'location' });
   const open = await lockOpenTransfer(tx, from, locationId);
   const number = open?.number ?? (await nextTransferNumber(tx, today));
   const transferId =

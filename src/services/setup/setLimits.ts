@@ -13,6 +13,7 @@ import {
 } from '@/data/repositories/company';
 import { readRecountLimits, updateRecountLimits } from '@/data/repositories/counts';
 import { type PromiseRules, readPromiseRules, updatePromiseRules } from '@/data/repositories/promises';
+import { readWeighing, updateWeighing, type WeighingRow } from '@/data/repositories/ways';
 import { readSnapshot } from '@/data/transaction';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
@@ -29,6 +30,10 @@ export type TypedSettings = TypedLimits & {
   /** Days ahead that customers' orders are given stock, and how much may be promised. */
   readonly promiseDays: string;
   readonly promiseRule: PromiseRule;
+  /** What weighs ways to cover a need: percent a year, placing an order, sending to another place. */
+  readonly carrying: string;
+  readonly orderCost: string;
+  readonly transport: string;
 };
 export type LimitsView = { readonly typed: TypedSettings; readonly currency: string; readonly may: boolean };
 
@@ -38,7 +43,13 @@ export async function readLimitSettings(deps: Deps, actor: Actor): Promise<Resul
   if (!allowed.ok) return allowed;
   return readSnapshot(deps.pool, async (tx) => {
     const { currency } = await readCompany(tx);
-    const typed = typedOf(await readClassLimits(tx), await readRecountLimits(tx), await readPromiseRules(tx), currency);
+    const typed = typedOf(
+      await readClassLimits(tx),
+      await readRecountLimits(tx),
+      await readPromiseRules(tx),
+      await readWeighing(tx),
+      currency,
+    );
     return ok({ typed, currency, may: may(actor, 'setup.edit').ok });
   });
 }
@@ -49,6 +60,7 @@ function typedOf(
   l: ClassLimits,
   recount: { share: number; minor: number },
   promise: PromiseRules,
+  weighing: WeighingRow,
   currency: string,
 ): TypedSettings {
   return {
@@ -56,7 +68,9 @@ function typedOf(
     ...{ leadTimeRule: l.leadTimeRule, least: String(l.leadTimeLeast), empirical: String(l.leadTimeEmpirical) },
     recountShare: percent(recount.share),
     recountAmount: minorToDecimal(recount.minor, currency),
-    ...{ promiseDays: String(promise.days), promiseRule: promise.rule },
+    ...{ promiseDays: String(promise.days), promiseRule: promise.rule, carrying: percent(weighing.carrying) },
+    orderCost: minorToDecimal(weighing.order, currency),
+    transport: minorToDecimal(weighing.transport, currency),
   };
 }
 
@@ -84,14 +98,21 @@ export async function setLimits(
     return err(invalidField('recountShare', { kind: 'not_a_share', text: typed.recountShare }));
   const amount = parsePrice(typed.recountAmount);
   if (!amount.ok) return err(invalidField('recountAmount', amount.error));
+  const carrying = thousandthsOf(typed.carrying);
+  if (carrying === null || carrying > 1000)
+    return err(invalidField('carrying', { kind: 'not_a_share', text: typed.carrying }));
+  const [orderCost, transport] = [parsePrice(typed.orderCost), parsePrice(typed.transport)];
+  if (!orderCost.ok) return err(invalidField('orderCost', orderCost.error));
+  if (!transport.ok) return err(invalidField('transport', transport.error));
   return command(deps, actor, 'set-limits', request, async (tx, now) => {
     const had = await readClassLimits(tx, true);
     const recount = await readRecountLimits(tx);
     const { currency } = await readCompany(tx);
-    const before = typedOf(had, recount, await readPromiseRules(tx), currency);
+    const before = typedOf(had, recount, await readPromiseRules(tx), await readWeighing(tx), currency);
     if ((Object.keys(before) as (keyof TypedSettings)[]).some((k) => before[k] !== was[k]))
       return err({ kind: 'changed_meanwhile', what: 'record', who: null, now: null });
-    const minor = Math.round(Number(amount.value) * 10 ** decimalsOf(currency));
+    const minorOf = (text: string) => Math.round(Number(text) * 10 ** decimalsOf(currency));
+    const minor = minorOf(amount.value);
     const after = {
       ...limits.value,
       leadTimeRule: typed.leadTimeRule,
@@ -101,6 +122,7 @@ export async function setLimits(
     await updateClassLimits(tx, after);
     await updateRecountLimits(tx, { share, minor });
     await updatePromiseRules(tx, { days, rule: typed.promiseRule });
+    await updateWeighing(tx, { carrying, order: minorOf(orderCost.value), transport: minorOf(transport.value) });
     await recordChanges(tx, actor.userId, now, [
       { entity: 'company', entityId: 1, action: 'limits', before, after: typed },
     ]);

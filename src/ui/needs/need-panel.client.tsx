@@ -10,9 +10,21 @@ import { ruleWords } from '../items/words';
 import { CourseOfStock } from '../marks/course-of-stock.client';
 import { neededOf, ReckoningSum } from '../reckoning/reckoning';
 import { netOf, priceOf } from './priceOf';
+import { Ways } from './ways.client';
 
 /** How the suggested quantity came about, and what was bought before. */
-export function NeedPanel({ need, currency, today }: { need: NeedView; currency: string; today: string }) {
+export function NeedPanel({
+  need,
+  currency,
+  today,
+  ways,
+}: {
+  need: NeedView;
+  currency: string;
+  today: string;
+  /** What can be done with a way; null while nothing can. */
+  ways: Pick<Parameters<typeof Ways>[0], 'picking' | 'onTake' | 'onRead'>;
+}) {
   const format = useFormat();
   const bought = useRead<readonly Bought[]>(`/api/reads/last-bought?item=${need.itemId}`);
   const { reckoning } = need;
@@ -103,6 +115,7 @@ export function NeedPanel({ need, currency, today }: { need: NeedView; currency:
           </p>
         )}
       </div>
+      {need.open && need.boughtFor === null && <Ways needId={need.id} fingerprint={need.fingerprint} {...ways} />}
       <CourseOfStock itemId={need.itemId} locationId={need.locationId} unit={need.unit} />
       <div>
         <h3 className="head">

@@ -23,6 +23,7 @@ export type RowState =
       /** The supplier whose tray it lies in, or the place that sends it. */
       readonly tray: string;
       readonly packs: string;
+      readonly packName: string;
       readonly transfer: { readonly id: number; readonly number: string } | null;
     }
   | { readonly kind: 'failed'; readonly failure: ClientFailure };
@@ -107,7 +108,7 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
             </Link>
           )}
           <span className="second block">
-            {state.packs} {plural(need.packName, checked.ok ? checked.value : 0)}
+            {state.packs} {plural(state.packName, Number(state.packs) * MICRO)}
           </span>
         </Cell>
       ) : !need.open && !saving && !fault ? (

@@ -2,11 +2,13 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { reckonPeg } from '@/core/netting';
 import { units } from '@/core/quantity';
 import type { NeedView } from '@/services/planning/readNeeds';
+import type { WayView } from '@/services/planning/readWays';
 import { Format } from '../format';
 import { FormatProvider } from '../format-context.client';
 import { MayProvider } from '../may-context.client';
 import { NeedPanel } from './need-panel.client';
 import { cannotAccept, NeedCells, needLabel, type RowState } from './need-row';
+import { partsOfWay, slackOfWay } from './ways.client';
 
 const format = new Format('en-GB');
 const text = (html: string) =>
@@ -94,7 +96,7 @@ describe('the cells of a row', () => {
   });
 
   test('accepted: into which tray, or onto which transfer', () => {
-    const tray: RowState = { kind: 'accepted', tray: 'Hollinmere', packs: '6', transfer: null };
+    const tray: RowState = { kind: 'accepted', tray: 'Hollinmere', packs: '6', packName: 'bag', transfer: null };
     expect(text(cells(bought, tray))).toContain('in the Hollinmere tray 6 bags');
     const on = { ...tray, tray: 'Wendel Yard', packs: '8', transfer: { id: 3, number: 'T2611-0003' } };
     expect(text(cells(sent, on))).toContain('T2611-0003 from Wendel Yard 8 balls');
@@ -113,7 +115,12 @@ describe('the panel beside it', () => {
     text(
       renderToStaticMarkup(
         <FormatProvider locale="en-GB">
-          <NeedPanel need={need} currency="EUR" today="2026-11-23" />
+          <NeedPanel
+            need={need}
+            currency="EUR"
+            today="2026-11-23"
+            ways={{ picking: false, onTake: null, onRead: () => undefined }}
+          />
         </FormatProvider>,
       ),
     );
@@ -133,5 +140,31 @@ describe('the panel beside it', () => {
     expect(panel({ ...bought, supplierBlocked: true })).toContain('The supplier is blocked.');
     expect(panel({ ...bought, net: null })).toContain('No price on file: it can be ordered');
     expect(panel(sent)).toContain('Sent from Wendel Yard: 5 free there.');
+  });
+});
+
+describe('a way', () => {
+  const way: WayView = {
+    ...{
+      sourceId: 4,
+      locationId: null,
+      name: 'Hollinmere Spinners',
+      packs: units(6),
+      packName: 'bag',
+      base: units(60),
+    },
+    ...{ arrives: '2026-12-01', slackDays: -4, cash: 19_680, each: 328, overshoot: units(6), goodsAndCharges: 17_712 },
+    ...{ order: 0, carrying: 12, short: 8, shortCost: 2400, total: 20_124, sharedBy: 3, shown: true },
+  };
+  test('says each part that is not 0, and how it stands to the day stock runs out', () => {
+    expect(partsOfWay(way, new Format('en-GB'), 'EUR')).toBe(
+      'goods and charges 177.12 + carrying 0.12 + 8 not sold 24.00',
+    );
+    expect(partsOfWay({ ...way, order: 250, carrying: 0, shortCost: 0 }, new Format('en-GB'), 'EUR')).toBe(
+      'goods and charges 177.12 + order 2.50',
+    );
+    expect([-4, -1, 0, 3, null].map((slackDays) => slackOfWay({ slackDays }))).toEqual([
+      ...['4 days too late', '1 day too late', 'just in time', '3 days to spare', ''],
+    ]);
   });
 });

@@ -8,6 +8,7 @@ import { checkLineQuantity } from '@/core/purchase';
 import { entryText, toDecimal } from '@/core/quantity';
 import type { AcceptedNeed } from '@/services/planning/acceptNeed';
 import type { NeedEntry, NeedsHead, NeedsStatus, NeedView } from '@/services/planning/readNeeds';
+import type { WayView } from '@/services/planning/readWays';
 import { noteDone, onUndone } from '../command/done';
 import { sendCommand } from '../command/send';
 import { useSettled } from '../command/use-settled.client';
@@ -27,6 +28,8 @@ import { cannotAccept, NeedCells, needLabel, type RowHands, type RowState } from
 
 type Opened = { readonly head: NeedsHead; readonly first: readonly NeedEntry[] };
 const OPEN: RowState = { kind: 'open' };
+
+const idOfWay = ({ sourceId, locationId }: WayView) => (sourceId === null ? { locationId } : { sourceId });
 const LOOK_AGAIN_MS = 30_000;
 
 type Changes = { readonly changed: readonly number[]; readonly status: NeedsStatus };
@@ -118,11 +121,19 @@ export function NeedsList(fresh: Opened) {
   );
   const changed = changes.changed.filter((id) => !settled.has(id) && !reopened.current.has(id)).length;
 
-  const accept = async (need: NeedView, index: number) => {
-    const packs = edits.get(need.id) ?? entryText(need.packs);
+  /** W was pressed on this need: the next figure takes a way. */
+  const [picking, setPicking] = useState<number | null>(null);
+  const ways = useRef<{ readonly needId: number; readonly ways: readonly WayView[] } | null>(null);
+  const onWays = useCallback((read: typeof ways.current) => {
+    ways.current = read;
+  }, []);
+
+  const accept = async (need: NeedView, index: number, way?: WayView) => {
+    setPicking(null);
+    const packs = way ? entryText(way.packs) : (edits.get(need.id) ?? entryText(need.packs));
     const put = (state: RowState) => setStates((all) => new Map(all).set(need.id, state));
     const checked = checkLineQuantity(packs);
-    if (cannotAccept(need))
+    if (!way && cannotAccept(need))
       return put({
         kind: 'failed',
         failure: need.sentFrom ? { kind: 'not_free', itemId: need.itemId, free: 0 } : { kind: 'no_supplier' },
@@ -135,14 +146,16 @@ export function NeedsList(fresh: Opened) {
       return row?.kind !== 'need' || !settled.has(row.id);
     });
     grid.current?.focus(to === undefined || to < 0 ? index : to);
-    const input = { needId: need.id, fingerprint: need.fingerprint, packs };
+    const other = way && !way.shown ? { way: idOfWay(way) } : {};
+    const input = { needId: need.id, fingerprint: need.fingerprint, packs, ...other };
     const outcome = await sendCommand<AcceptedNeed>('accept-need', input, 'until_sent');
     if (!outcome.ok) return put({ kind: 'failed', failure: outcome.failure });
     const { supplier, transfer } = outcome.value;
     accepted.current.set(outcome.key, { id: need.id, index });
-    const words = `${toDecimal(checked.value)} ${plural(need.packName, checked.value)} of ${need.itemName} for ${need.location} ${transfer ? `will be sent from ${supplier} (${transfer.number})` : `went into the ${supplier} tray`}`;
+    const words = `${toDecimal(checked.value)} ${plural(way?.packName || need.packName, checked.value)} of ${need.itemName} for ${need.location} ${transfer ? `will be sent from ${supplier} (${transfer.number})` : `went into the ${supplier} tray`}`;
     noteDone({ key: outcome.key, words });
-    put({ kind: 'accepted', tray: supplier, packs: toDecimal(checked.value), transfer });
+    const packName = way?.packName || need.packName;
+    put({ kind: 'accepted', tray: supplier, packs: toDecimal(checked.value), packName, transfer });
   };
 
   const latest = useRef({ put: edits.put, accept });
@@ -160,6 +173,13 @@ export function NeedsList(fresh: Opened) {
       return;
     const inField = event.target instanceof HTMLInputElement;
     const done = settled.has(row.id);
+    if (picking === row.id && !inField) {
+      event.preventDefault();
+      setPicking(null);
+      const way = ways.current?.needId === row.id ? ways.current.ways[Number(event.key) - 1] : undefined;
+      if (way && !done) accept(row, index, way);
+      return;
+    }
     if (event.key === 'Enter') {
       event.preventDefault();
       if (!done) accept(row, index);
@@ -208,7 +228,22 @@ export function NeedsList(fresh: Opened) {
     <ListAndPanel
       label="Reckoning"
       fixed
-      panel={current ? <NeedPanel need={current} currency={currency} today={today} /> : <p className="text-muted">–</p>}
+      panel={
+        current ? (
+          <NeedPanel
+            need={current}
+            currency={currency}
+            today={today}
+            ways={{
+              picking: picking === current.id,
+              onTake: mayDecide && !settled.has(current.id) ? (way) => accept(current, currentIndex, way) : null,
+              onRead: onWays,
+            }}
+          />
+        ) : (
+          <p className="text-muted">–</p>
+        )
+      }
     >
       <ListBar
         title={countOf(status.needs, 'need')}
@@ -244,6 +279,7 @@ export function NeedsList(fresh: Opened) {
                 : []),
               ['a scan', 'to the row of that item'],
             ]}
+            letters={mayDecide ? [['W', 'another way: its number follows']] : []}
           />
         </div>
       </ListBar>
@@ -270,6 +306,11 @@ export function NeedsList(fresh: Opened) {
           ]}
           line={line}
           onKey={onKey}
+          letters={{
+            w: (row) => {
+              if (mayDecide && row.kind === 'need' && !settled.has(row.id)) setPicking(row.id);
+            },
+          }}
         />
       )}
     </ListAndPanel>

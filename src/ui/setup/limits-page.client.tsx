@@ -106,6 +106,14 @@ export function LimitsPage({ view }: { view: LimitsView }) {
           </Sentence>
           {fault('promiseDays')}
         </Part>
+        <Part title="Ways to cover a need">
+          <Sentence>
+            What lies there costs {field('carrying', 'Carrying cost in percent')} % of its value a year, placing an
+            order {field('orderCost', `Order cost in ${currency}`)} {currency}, sending goods to another of our places{' '}
+            {field('transport', `Transport in ${currency}`)} {currency}.
+          </Sentence>
+          {fault('carrying', 'orderCost', 'transport')}
+        </Part>
         {may && (
           <div className="flex items-center gap-3">
             <button type="submit" className="btn btn-primary" disabled={busy || !dirty}>

@@ -85,6 +85,22 @@ test('a customer’s order from the counter to its hand-over', async ({ page, wo
   await expect(page.getByText('cancelled', { exact: true }).first()).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('open', { exact: true })).toBeVisible();
+  // A need is covered another way than its row shows: W and its number.
+  await page.goto('/needs');
+  const slate = page.getByRole('row', { name: /Fen merino 4-ply, slate, Harbour Street/ });
+  await slate.focus();
+  const ways = page.getByRole('heading', { name: /^Ways/ });
+  await expect(ways).toContainText('stock runs out');
+  await expect(page.getByRole('button', { name: /^Take way 1:/ })).toBeVisible();
+  await page.keyboard.press('w');
+  await expect(ways).toContainText('press its number');
+  await page.keyboard.press('1');
+  await expect(slate).toContainText('tray');
+  const [taken] = await world.rows<{ packs: string; supplier: string }>(
+    `SELECT t.pack_quantity AS packs, s.name AS supplier FROM tray_line t JOIN supplier s ON s.id = t.supplier_id ORDER BY t.id DESC LIMIT 1`,
+  );
+  expect(taken).toMatchObject({ packs: '10.000000', supplier: 'Hollinmere Spinners' });
+
   await page.goto('/promises?show=ended');
   await expect(page.getByRole('row', { name: /Ottoline Wrexley/ })).toHaveCount(2);
 });

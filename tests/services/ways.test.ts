@@ -1,0 +1,109 @@
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { readWays } from '@/services/planning/readWays';
+import { markChanged } from '@/services/planning/recompute';
+import { undoCommand } from '@/services/undo/undoCommand';
+import { type Books, freshBooks, jun, mira, must, needOf, req, violations } from './support';
+
+// Ways to cover a need on the books of the demo. Source: calculations 6.
+let books: Books;
+beforeAll(async () => {
+  books = await freshBooks({ whole: true });
+});
+afterAll(() => books.close());
+afterEach(async () => {
+  expect(await violations(books)).toEqual([]);
+  expect((await markChanged(books.deps)).changed).toBe(0);
+});
+
+const ways = async (number: string, code: string) => {
+  const need = await needOf(books, number, code);
+  return { need, view: must(await readWays(books.deps, mira, need.id)) };
+};
+
+test('every supplier with a price and every place with a surplus, the cheapest first, parts that add up', async () => {
+  const several = await books.rows<{ number: string; code: string; n: number }>(
+    `SELECT i.number, l.code, COUNT(*) AS n FROM need d JOIN item i ON i.id = d.item_id JOIN location l ON l.id = d.location_id
+       JOIN source s ON s.item_id = d.item_id WHERE d.state = 'open' GROUP BY i.number, l.code ORDER BY n DESC, i.number LIMIT 12`,
+  );
+  let places = 0;
+  for (const { number, code } of several) {
+    const { need, view } = await ways(number, code);
+    expect(view.ways.length + view.left.length).toBeGreaterThan(0);
+    expect(view.ways.length).toBeLessThanOrEqual(9);
+    for (const [i, w] of view.ways.entries()) {
+      expect(w.base).toBeGreaterThanOrEqual(view.missing);
+      expect(Math.abs(w.total - w.goodsAndCharges - w.order - w.carrying - w.shortCost)).toBeLessThanOrEqual(2);
+      if (i > 0) expect(w.total).toBeGreaterThanOrEqual(view.ways[i - 1]?.total ?? 0);
+      expect((w.sourceId === null) !== (w.locationId === null)).toBe(true);
+      if (w.locationId !== null) places += 1;
+    }
+    expect(view.ways.filter((w) => w.shown).length).toBeLessThanOrEqual(1);
+    expect(need.state).toBe('open');
+  }
+  expect(places).toBeGreaterThan(0);
+});
+
+test('another supplier is taken instead of the one the row shows, and can be undone', async () => {
+  const [row] = await books.rows<{ number: string; code: string }>(
+    `SELECT i.number, l.code FROM need d JOIN item i ON i.id = d.item_id JOIN location l ON l.id = d.location_id
+      WHERE d.state = 'open' AND (SELECT COUNT(DISTINCT s.id) FROM source s JOIN price p ON p.source_id = s.id WHERE s.item_id = d.item_id) > 1
+      ORDER BY i.number LIMIT 1`,
+  );
+  const { need, view } = await ways(row?.number ?? '', row?.code ?? '');
+  const other = view.ways.find((w) => w.sourceId !== null && !w.shown && w.sourceId !== shownSource(view));
+  if (!other) throw new Error('no other supplier');
+  const request = req({
+    ...{ needId: need.id, fingerprint: need.fingerprint, packs: String(other.packs / 1e6) },
+    way: { sourceId: other.sourceId as number },
+  });
+  const taken = must(await acceptNeed(books.deps, mira, request));
+  expect(taken.supplier).toBe(other.name);
+  expect(
+    await books.one(
+      'SELECT source_id AS sourceId, CAST(base_quantity * 1000000 AS SIGNED) AS base FROM tray_line WHERE id = ?',
+      [taken.trayLineId],
+    ),
+  ).toEqual({ sourceId: other.sourceId, base: other.base });
+  expect((await needOf(books, row?.number ?? '', row?.code ?? '')).state).not.toBe('open');
+  must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
+  expect((await needOf(books, row?.number ?? '', row?.code ?? '')).state).toBe('open');
+});
+const shownSource = (view: { ways: readonly { sourceId: number | null; shown: boolean }[] }) =>
+  view.ways.find((w) => w.shown)?.sourceId ?? null;
+
+test('another place sends it: promised there, decided here, and back', async () => {
+  const all = await books.rows<{ number: string; code: string }>(
+    `SELECT i.number, l.code FROM need d JOIN item i ON i.id = d.item_id JOIN location l ON l.id = d.location_id
+      WHERE d.state = 'open' AND d.supply_location_id IS NULL ORDER BY i.number`,
+  );
+  for (const { number, code } of all) {
+    const { need, view } = await ways(number, code);
+    const place = view.ways.find((w) => w.locationId !== null);
+    if (!place) continue;
+    const request = req({
+      ...{ needId: need.id, fingerprint: need.fingerprint, packs: String(place.packs / 1e6) },
+      way: { locationId: place.locationId as number },
+    });
+    const taken = must(await acceptNeed(books.deps, mira, request));
+    expect(taken).toMatchObject({ supplier: place.name, trayLineId: null });
+    expect((await needOf(books, number, code)).state).not.toBe('open');
+    must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
+    expect((await needOf(books, number, code)).state).toBe('open');
+    return;
+  }
+  throw new Error('no place could send anything');
+});
+
+test('what is no way is refused: a source of another item, the place itself, a place that does not exist', async () => {
+  const need = await needOf(books, '10412-07', 'HS');
+  const foreign = await books.one<{ id: number }>(
+    "SELECT s.id FROM source s JOIN item i ON i.id = s.item_id WHERE i.number = '22017-01'",
+  );
+  const take = (way: { sourceId: number } | { locationId: number }) =>
+    acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs: '1', way }));
+  expect(await take({ sourceId: foreign.id })).toMatchObject({ error: { kind: 'no_supplier' } });
+  expect(await take({ locationId: need.locationId })).toMatchObject({ error: { kind: 'not_found' } });
+  expect(await take({ locationId: 999 })).toMatchObject({ error: { kind: 'not_found' } });
+  expect(await readWays(books.deps, jun, need.id)).toMatchObject({ error: { kind: 'forbidden' } });
+  expect(await readWays(books.deps, mira, 99_999)).toMatchObject({ error: { kind: 'not_found' } });
+});
