@@ -98,7 +98,13 @@ describe('the cells of a row', () => {
   test('accepted: into which tray, or onto which transfer', () => {
     const tray: RowState = { kind: 'accepted', tray: 'Hollinmere', packs: '6', packName: 'bag', transfer: null };
     expect(text(cells(bought, tray))).toContain('in the Hollinmere tray 6 bags');
-    const on = { ...tray, tray: 'Wendel Yard', packs: '8', transfer: { id: 3, number: 'T2611-0003' } };
+    const on = {
+      ...tray,
+      tray: 'Wendel Yard',
+      packs: '8',
+      packName: 'ball',
+      transfer: { id: 3, number: 'T2611-0003' },
+    };
     expect(text(cells(sent, on))).toContain('T2611-0003 from Wendel Yard 8 balls');
     expect(text(cells({ ...bought, open: false }))).toContain('decided or no longer short');
   });
