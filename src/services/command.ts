@@ -7,6 +7,7 @@ import type { Tx } from '@/data/sql';
 import { write } from '@/data/transaction';
 import { type Deps, stamp } from './deps';
 import type { Failure } from './failure';
+import { pairMap } from './grouping';
 import { BEFORE_ANSWER, recomputeDirty } from './planning/recompute';
 import { leaveToWorker } from './work/leaveToWorker';
 
@@ -40,7 +41,9 @@ export async function command<I, T>(
     const outcome = await body(tx, now);
     if (!outcome.ok) return outcome;
     await storeResult(tx, actor.userId, key, JSON.stringify(outcome.value ?? null));
-    const { pairs, sets } = tx.marked;
+    const { sets } = tx.marked;
+    // A pair that was marked twice is recomputed once.
+    const pairs = [...pairMap(tx.marked.pairs).values()];
     if (sets.length > 0 || pairs.length > BEFORE_ANSWER) await leaveToWorker(tx, 'recompute', now, actor.userId);
     else marked = pairs;
     return outcome;
