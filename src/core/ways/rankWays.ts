@@ -38,10 +38,10 @@ const MOST_TIMES = 4;
  *  another place where it can spare enough, and two together where one comes first for what is needed until the other does, or
  *  can't do all. Each covers what is missing. Ways without a price are left out; whoever shows them says so.
  *  Source: calculations 6. */
-export function rankWays(need: NeedForWays, sources: readonly WaySource[]): Way[] {
+export function rankWays(need: NeedForWays, sources: readonly WaySource[], together: 1 | 2 = 2): Way[] {
   if (need.missing <= 0) return [];
   const alone = sources.flatMap((s) => quantitiesOf(need.missing, s).map((q) => [[s, q] as const]));
-  const both = sources.flatMap((a) => sources.flatMap((b) => pairOf(need, a, b)));
+  const both = together === 1 ? [] : sources.flatMap((a) => sources.flatMap((b) => pairOf(need, a, b)));
   const ways = [...alone, ...both].flatMap((parts): Way[] => {
     const deliveries = parts.flatMap(([from, quantity]): Delivery<WaySource>[] => {
       const cost = from.costOf(quantity);

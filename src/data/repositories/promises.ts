@@ -31,16 +31,16 @@ export const lockOrdersAtHand = (tx: Tx, ids: readonly number[]) =>
   );
 
 /** Pairs that somebody waits for although some of their stock is free. */
-export const readGivable = (tx: Tx, until: string, limit: number) =>
+export const readGivable = (tx: Tx, until: string, after: Pair, limit: number) =>
   tx.rows<Pair>(
     `SELECT DISTINCT d.item_id AS itemId, l.location_id AS locationId
        FROM customer_order o JOIN customer_line l ON l.order_id = o.id JOIN customer_demand d ON d.line_id = l.id
        JOIN level v ON v.item_id = d.item_id AND v.location_id = l.location_id
        LEFT JOIN allocation a ON a.id = d.allocation_id
       WHERE ${OPEN} AND l.by_hand = 0 AND l.ship_by <= :until AND v.on_hand - v.blocked - v.inspection - v.allocated > 0
-        AND ${BACKORDERED} > 0
+        AND ${BACKORDERED} > 0 AND (d.item_id, l.location_id) > (:itemId, :locationId)
       ORDER BY 1, 2 LIMIT ${Math.trunc(limit)}`,
-    { until },
+    { until, itemId: after.itemId, locationId: after.locationId },
   );
 
 /** Orders with a line whose reservation has run out. */

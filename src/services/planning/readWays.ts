@@ -101,13 +101,14 @@ export async function readWays(deps: Deps, actor: Actor, needId: number): Promis
         lostMargin: Math.max(0, (await sellsAt(tx, itemId, company.currency)) - landed),
       },
       named.map((n) => n.way),
+      // Two together would be decided one after the other.
+      1,
     );
     const byKey = new Map(named.map((n) => [n.way.key, n]));
     return ok({
       ways: ways.flatMap(({ deliveries, figures: f }): WayView[] => {
-        // Two together are decided one after the other; each stands here by itself.
         const [d] = deliveries;
-        const n = d && deliveries.length === 1 ? byKey.get(d.from.key) : undefined;
+        const n = d && byKey.get(d.from.key);
         if (!d || !n) return [];
         return [
           {

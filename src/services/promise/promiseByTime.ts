@@ -59,14 +59,21 @@ async function releaseOne(tx: Tx, id: number, { now, today }: { now: string; tod
 /** Gives stock that has become free, or whose turn has come, to those who wait. Returns how many pairs were looked at. */
 export async function giveWhatIsFree(deps: Deps): Promise<number> {
   const now = stamp(deps.clock());
-  const found = await readSnapshot(deps.pool, async (tx) => {
-    const today = todayOf(deps, await readCompany(tx));
-    return { today, pairs: await readGivable(tx, addDays(today, (await readPromiseRules(tx)).days), AT_ONCE) };
-  });
-  if (found.pairs.length === 0) return 0;
-  await write<void, never>(deps.pool, async (tx) => {
-    await shareOut(tx, { userId: null, now, today: found.today }, found.pairs);
-    return ok(undefined);
-  });
-  return found.pairs.length;
+  let [done, after] = [0, { itemId: 0, locationId: 0 }];
+  // Page by page: what can't be given (a part of a kit is missing, the rest is kept back) holds up nobody behind it.
+  for (;;) {
+    const found = await readSnapshot(deps.pool, async (tx) => {
+      const today = todayOf(deps, await readCompany(tx));
+      const until = addDays(today, (await readPromiseRules(tx)).days);
+      return { today, pairs: await readGivable(tx, until, after, AT_ONCE) };
+    });
+    const last = found.pairs.at(-1);
+    if (!last) return done;
+    await write<void, never>(deps.pool, async (tx) => {
+      await shareOut(tx, { userId: null, now, today: found.today }, found.pairs);
+      return ok(undefined);
+    });
+    done += found.pairs.length;
+    after = last;
+  }
 }

@@ -117,11 +117,17 @@ export async function giveToWaiting(tx: Tx, at: At, waiting: Waiting): Promise<r
       })),
     );
     // Whoever has parts that make no set gives them back before others are given them.
-    for (const [i, { line, parts, ready, order }] of own.entries())
-      if (given[i] === 0) await held(tx, at, order, line, parts, ready);
-    for (const [i, { line, parts, ready, order }] of own.entries()) {
+    for (const { line, parts, ready, order } of own) await held(tx, at, order, line, parts, ready);
+    const now = groupBy(
+      await readDemands(
+        tx,
+        lines.map((l) => l.id),
+      ),
+      (d) => d.lineId,
+    );
+    for (const [i, { line, ready, order }] of own.entries()) {
       if ((given[i] as number) <= 0) continue;
-      await held(tx, at, order, line, parts, checked(ready + (given[i] as number)));
+      await held(tx, at, order, line, now.get(line.id) ?? [], checked(ready + (given[i] as number)));
       got.push(line);
     }
   }
