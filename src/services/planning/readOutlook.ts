@@ -1,4 +1,4 @@
-import { addDays, arrivesIfOrdered, type BusinessDate, daysBetween, orderBy, rollTo } from '@/core/calendar';
+import { addDays, arrivesIfOrdered, type BusinessDate, daysBetween, orderBy } from '@/core/calendar';
 import { adviceFor } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
 import { adviseOrders, firstBelow, type OpenReceipt, type OrderAdvice, project } from '@/core/projection';
@@ -13,6 +13,7 @@ import { readSnapshot } from '@/data/transaction';
 import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { readPairPlans } from './pairPlans';
+import { whenItComes } from './whenItComes';
 
 /** Days looked ahead. */
 export const AHEAD = 63;
@@ -85,30 +86,15 @@ export async function readOutlook(
     const [level] = await readLevels(tx, [itemId], [place.id]);
     const [state] = await readStates(tx, [itemId], [place.id]);
     const calendar = here?.calendar ?? null;
-    const receiving = calendar
-      ? (day: BusinessDate) => rollTo(calendar.receiving, day, 'forward')
-      : (day: BusinessDate) => day;
     const fallback = calendar ? arrivesIfOrdered(calendar, today, time) : today;
-    const sent = arrivesIfOrdered(plans.calendars.sending(place.id), today);
     const found = await readDatedSupply(tx, itemId, place.id);
+    const when = whenItComes(plans.calendars, calendar, place.id, { today, time });
     const receipts = found.receipts
       .map((r): DatedDocument => {
-        const due = r.date ?? (r.transferId === null ? fallback : sent);
-        const late = Math.max(0, daysBetween(due, today));
-        const date = late > 0 ? receiving(addDays(today, 1)) : due;
-        const href =
-          r.orderId !== null
-            ? `/orders/${r.orderId}`
-            : r.transferId !== null
-              ? `/stock/transfers/${r.transferId}`
-              : '/trays';
+        const { comes, lateDays, href } = when(r);
         return {
-          date,
-          quantity: fromDecimal(r.quantity),
-          ref: r.number ?? words[r.kind],
-          kind: r.kind,
-          href,
-          lateDays: late,
+          ...{ date: comes, quantity: fromDecimal(r.quantity), ref: r.number ?? words[r.kind] },
+          ...{ kind: r.kind, href, lateDays },
         };
       })
       .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));

@@ -1,16 +1,17 @@
-import { arrivesIfOrdered, type BusinessDate, daysBetween } from '@/core/calendar';
+import { type BusinessDate, daysBetween } from '@/core/calendar';
 import { firstBelow, project } from '@/core/projection';
 import { fromDecimal } from '@/core/quantity';
 import { type Pair, readLevels } from '@/data/repositories/levels';
 import { readSupply } from '@/data/repositories/openSupply';
 import type { Tx } from '@/data/sql';
 import type { PairPlans } from './pairPlans';
+import { whenItComes } from './whenItComes';
 
 /** Days looked ahead for the day on which stock runs out. */
 const AHEAD = 120;
 
 /** The day on which stock of a pair runs out, counted from today: what lies there and is not blocked, what comes on its day (what
- *  is overdue tomorrow), use of the last 91 days. Null when it does not in the days looked at. */
+ *  is overdue on the next receiving day), use of the last 91 days. Null when it does not in the days looked at. */
 export async function runOutOf(
   tx: Tx,
   { today, time }: { readonly today: BusinessDate; readonly time: string },
@@ -21,14 +22,11 @@ export async function runOutOf(
   const here = plans.at(itemId, locationId);
   const [level] = await readLevels(tx, [itemId], [locationId]);
   const coming = (await readSupply(tx, [itemId])).filter((s) => s.locationId === locationId);
-  const unsaid = here?.calendar ? arrivesIfOrdered(here.calendar, today, time) : today;
+  const when = whenItComes(plans.calendars, here?.calendar ?? null, locationId, { today, time });
   const days = project({
     stock: fromDecimal(level?.onHand ?? '0') - fromDecimal(level?.blocked ?? '0'),
     owed: fromDecimal(level?.allocated ?? '0'),
-    receipts: coming.map((s) => ({
-      day: Math.max(s.date === null ? 0 : 1, daysBetween(today, s.date ?? unsaid)),
-      quantity: fromDecimal(s.quantity),
-    })),
+    receipts: coming.map((s) => ({ day: daysBetween(today, when(s).comes), quantity: fromDecimal(s.quantity) })),
     ...{ orders: [], dependent: [], perDay: here?.figures.perDay ?? 0, days: AHEAD },
   });
   return firstBelow(days, 0);

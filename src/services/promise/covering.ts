@@ -1,4 +1,4 @@
-import { addDays, arrivesIfOrdered, type BusinessDate, daysBetween, offsetWorkingDays } from '@/core/calendar';
+import { addDays, arrivesIfOrdered, type BusinessDate, offsetWorkingDays } from '@/core/calendar';
 import { type Covered, coverWaiting, type Expected } from '@/core/promise';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { readLevels } from '@/data/repositories/levels';
@@ -7,7 +7,8 @@ import { readStates } from '@/data/repositories/planning';
 import { readWaiting } from '@/data/repositories/promises';
 import type { Tx } from '@/data/sql';
 import { groupBy, pairKey, pairMap } from '../grouping';
-import { type PairPlans, readPairPlans } from '../planning/pairPlans';
+import { readPairPlans } from '../planning/pairPlans';
+import { whenItComes } from '../planning/whenItComes';
 import { freeOf } from '../stock/gauge';
 
 /** What comes to a place, with the document it stands on; `stock`: what lies there and nobody was promised. */
@@ -25,10 +26,8 @@ export type Source = Expected & {
 export type Covering = {
   /** What covers a demand of a customer's line that nothing lies ready for. */
   readonly of: (demandId: number) => Covered<Source> | null;
-  readonly sources: (itemId: number, locationId: number) => readonly Source[];
   /** When an order of today could be handed over there; null without a supplier and without a place that sends. */
   readonly ifOrdered: (itemId: number, locationId: number) => BusinessDate | null;
-  readonly plans: PairPlans;
 };
 
 /** Which supply covers which customer of these items, at each place, as it is now. An arrival counts on the receiving day
@@ -52,22 +51,18 @@ export async function readCovering(
     const level = levels.get(key);
     const free = level ? Math.max(0, freeOf(level) - (plans.at(itemId, locationId)?.policy.reserve ?? 0)) : 0;
     const settled = (day: BusinessDate) => offsetWorkingDays(calendar.receiving, day, 1, 'forward');
+    const when = whenItComes(plans.calendars, plans.at(itemId, locationId)?.calendar ?? null, locationId, {
+      today,
+      time,
+    });
     const made = (bySlot.get(key) ?? []).map((s): Source => {
-      const sent = s.kind === 'transfer' || s.kind === 'to_be_sent';
-      const due =
-        s.date ?? arrivesIfOrdered(sent ? plans.calendars.sending(locationId) : calendar, today, sent ? null : time);
-      const lateDays = Math.max(0, daysBetween(due, today));
+      const { due, lateDays, href } = when(s);
       const date = settled(lateDays > 0 ? today : due);
       const nine = s.supplierId === null ? null : plans.calendars.nineOfTenDays(s.supplierId);
       const cautious = nine === null ? date : settled(addDays(s.orderedOn ?? today, nine));
       return {
         ...{ kind: s.kind, ref: s.number, date, cautious: laterOf(date, cautious), lateDays },
-        href:
-          s.orderId !== null
-            ? `/orders/${s.orderId}`
-            : s.transferId !== null
-              ? `/stock/transfers/${s.transferId}`
-              : '/trays',
+        href,
         ...{ quantity: fromDecimal(s.quantity), ordered: fromDecimal(s.ordered), received: fromDecimal(s.received) },
       };
     });
@@ -91,14 +86,12 @@ export async function readCovering(
   }
   return {
     of: (demandId) => covered.get(demandId) ?? null,
-    sources,
     ifOrdered: (itemId, locationId) => {
       const calendar = plans.at(itemId, locationId)?.calendar;
       return calendar
         ? offsetWorkingDays(calendar.receiving, arrivesIfOrdered(calendar, today, time), 1, 'forward')
         : null;
     },
-    plans,
   };
 }
 
