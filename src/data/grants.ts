@@ -29,6 +29,7 @@ const deletable = new Set([
   'undo_step',
   'job',
   'kept_list',
+  'hand_need',
   'demand_rate',
   'import_run',
   'import_piece',

@@ -74,3 +74,12 @@ export async function write<T, E>(pool: Pool, body: (tx: Tx) => Promise<Result<T
     }
   }
 }
+
+/** A step of a write that may fail without the rest: an error value takes back what the step has written. What it marked stays
+ *  marked, which is harmless. */
+export async function step<T, E>(tx: Tx, body: () => Promise<Result<T, E>>): Promise<Result<T, E>> {
+  await tx.run('SAVEPOINT step');
+  const done = await body();
+  await tx.run(done.ok ? 'RELEASE SAVEPOINT step' : 'ROLLBACK TO SAVEPOINT step');
+  return done;
+}

@@ -29,6 +29,8 @@ export type FieldFault =
   | { readonly kind: 'time_to_come'; readonly text: string }
   | { readonly kind: 'not_a_span'; readonly days: number }
   | { readonly kind: 'in_the_future'; readonly text: string }
+  | { readonly kind: 'not_to_come'; readonly text: string }
+  | { readonly kind: 'reason_missing' }
   | { readonly kind: 'more_than'; readonly most: Quantity }
   | { readonly kind: 'price_needed'; readonly item: string }
   | { readonly kind: 'stock_not_kept'; readonly item: string }
@@ -76,6 +78,7 @@ export type Failure =
         | 'job';
     }
   | { readonly kind: 'invalid_field'; readonly field: string; readonly fault: FieldFault }
+  | { readonly kind: 'bought_one_to_one' }
   | {
       readonly kind: 'changed_meanwhile';
       readonly what:

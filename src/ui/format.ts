@@ -76,6 +76,14 @@ export class Format {
     return `${parts({ weekday: 'short' })} ${parts({ day: 'numeric' })} ${parts({ month: 'short' }).slice(0, 3)}`;
   }
 
+  /** A moment as the database keeps it (UTC), on the clock of a time zone. @example moment('2026-12-03 09:05:00', 'Europe/Berlin')  // 'Thu 3 Dec 10:05' */
+  moment(at: string, timeZone: string): string {
+    const instant = new Date(`${at.replace(' ', 'T')}Z`);
+    const day = new Intl.DateTimeFormat('sv-SE', { timeZone }).format(instant);
+    const time = new Intl.DateTimeFormat(this.locale, { hour: '2-digit', minute: '2-digit', timeZone }).format(instant);
+    return `${this.date(day)} ${time}`;
+  }
+
   /** A business date of another year. @example dateWithYear('2025-08-17')  // '17 Aug 2025' */
   dateWithYear(date: string): string {
     return `${this.date(date).split(' ').slice(1).join(' ')} ${date.slice(0, 4)}`;

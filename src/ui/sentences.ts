@@ -60,6 +60,10 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `“${fault.text}” is still to come.`;
     case 'not_a_span':
       return `A span of 1 to ${fault.days} days is needed, the earlier day first.`;
+    case 'not_to_come':
+      return 'A day after today is needed.';
+    case 'reason_missing':
+      return 'A reason is needed: others will see why it was left out.';
     case 'in_the_future':
       return `${format.date(fault.text)} is still to come.`;
     case 'more_than':
@@ -173,6 +177,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
         return 'Someone else has changed this transfer meanwhile. Read it again before you go on.';
       return 'This has changed meanwhile. Refresh the list to see it as it is now.';
     }
+    case 'bought_one_to_one':
+      return 'A place asks for this on a request: it is decided there, by approving less or refusing it.';
     case 'already_decided':
       return `${failure.who} has already decided this: ${Number(failure.packs)} from ${failure.supplier ?? 'no supplier'}.`;
     case 'no_supplier':

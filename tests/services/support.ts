@@ -132,6 +132,7 @@ export type NeedRow = {
   state: string;
   suggested: string;
   shortage: string;
+  cause: string;
   itemId: number;
   locationId: number;
 };
@@ -139,7 +140,7 @@ export type NeedRow = {
 /** The need of an item at a place, by number and code. */
 export const needOf = (books: Books, number: string, code: string) =>
   books.one<NeedRow>(
-    `SELECT n.id, n.fingerprint, n.state, n.suggested, n.shortage, n.item_id AS itemId, n.location_id AS locationId
+    `SELECT n.id, n.fingerprint, n.state, n.suggested, n.shortage, n.cause, n.item_id AS itemId, n.location_id AS locationId
        FROM need n JOIN item i ON i.id = n.item_id JOIN location l ON l.id = n.location_id WHERE i.number = ? AND l.code = ?`,
     [number, code],
   );

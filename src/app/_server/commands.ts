@@ -18,7 +18,11 @@ import { resetPassword } from '@/services/people/resetPassword';
 import { saveRole } from '@/services/people/saveRole';
 import { setLocale } from '@/services/people/setLocale';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { acceptShown } from '@/services/planning/acceptShown';
+import { askByHand } from '@/services/planning/askByHand';
+import { bringBack } from '@/services/planning/bringBack';
 import { savePolicies } from '@/services/planning/savePolicies';
+import { setAside } from '@/services/planning/setAside';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
 import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
@@ -93,6 +97,8 @@ const customerLine = {
   way: Joi.valid('from_stock', 'collect').required(),
   ...{ wantedDate: typed, shipBy: typed, holdUntil: typed },
 };
+const seenNeed = { needId: id, fingerprint: Joi.string().max(160).required() };
+const way = Joi.alternatives(Joi.object({ sourceId: id }), Joi.object({ locationId: id }));
 const sheet = Joi.object({ importId: id, version: id });
 const transfer = Joi.object({ transferId: id, version: id });
 const cells = Joi.object()
@@ -153,10 +159,36 @@ const entry = (shape: Joi.Schema, run: unknown) => ({ shape, run: run as Run });
 export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>> = {
   'accept-need': entry(
     Joi.object({
-      ...{ needId: id, fingerprint: Joi.string().max(160).required(), packs: typed },
-      way: Joi.alternatives(Joi.object({ sourceId: id }), Joi.object({ locationId: id })),
+      ...{ ...seenNeed, packs: typed, way },
+      also: Joi.array()
+        .items(Joi.object({ packs: typed, way }))
+        .max(8),
     }),
     acceptNeed,
+  ),
+  'accept-shown': entry(
+    Joi.object({
+      list: Joi.string().max(16).required(),
+      needIds: Joi.array().items(id.optional()).min(1).max(500).unique(),
+    }),
+    acceptShown,
+  ),
+  'set-aside': entry(
+    Joi.object({
+      needs: Joi.array().items(Joi.object(seenNeed)).min(1).max(500).unique('needId').required(),
+      kind: Joi.valid('put_off', 'leave_out').required(),
+      until: typed,
+      reason: note(200),
+    }),
+    setAside,
+  ),
+  'bring-back': entry(
+    Joi.object({ needIds: Joi.array().items(id.optional()).min(1).max(500).unique().required() }),
+    bringBack,
+  ),
+  'ask-by-hand': entry(
+    Joi.object({ itemId: id, locationId: id, quantity: typed, packId: id.allow(null), note: note(200) }),
+    askByHand,
   ),
   'take-back': entry(Joi.object({ trayLineId: id }), takeBack),
   'make-orders': entry(Joi.object({ supplierIds: Joi.array().items(id).min(1).max(300).required() }), makeOrders),
@@ -440,7 +472,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   'set-complete': entry(Joi.object({ itemId: id, complete: Joi.boolean().required() }), setComplete),
   'save-view': entry(
     Joi.object({
-      page: Joi.valid('items', 'suppliers', 'policies', 'promises').required(),
+      page: Joi.valid('items', 'suppliers', 'policies', 'promises', 'needs').required(),
       name: Joi.string().max(60).required(),
       query: note(1000),
       shared: Joi.boolean().required(),

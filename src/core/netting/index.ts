@@ -1,5 +1,6 @@
 export { type Claim, fairShare } from './fairShare';
 export {
+  type Beside,
   type DatedSlot,
   emptyNeedRunInput,
   type NeedRunInput,
@@ -26,6 +27,7 @@ export { free, openQuantity, type PositionParts, position } from './position';
 export {
   type Reckoning,
   reckon,
+  reckonByHand,
   reckonLot,
   reckonPeg,
   type Step,
@@ -35,6 +37,7 @@ export {
 } from './reckoning';
 export { type OrderRule, roundOrder, silences } from './roundOrder';
 export { excessOf, isBelow, shortageOf, surplusOf } from './shortage';
-export { ruleOfPlan, type SlotPlan, type SlotStock, slotOfPlan, slotPlan } from './slotPlan';
+export { byHandOfPlan, ruleOfPlan, type SlotPlan, type SlotStock, slotOfPlan, slotPlan } from './slotPlan';
 export { itemDigest, type PegBalanceOf, stateFingerprints } from './stateFingerprint';
 export { returns, type Suggestion, suggest } from './suggest';
+export { type NeedCause, type NeedWarning, needCauses, needWarnings } from './warnings';

@@ -15,6 +15,16 @@ export type DatedSlot = {
   readonly horizonDay: number;
 };
 
+/** What has been said about a slot besides its policy; few slots have it. Quantities in millionths. */
+export type Beside = {
+  /** Asked for by hand, on top of what its policy asks. */
+  readonly byHand: number;
+  /** Shortage at which its need was put off or left out; -1 where it was not. It comes back once that has grown by a pack. */
+  readonly aside: number;
+  /** What customers waited for when its need was decided, put off or left out last: when more of them wait, it comes back. */
+  readonly waited: number;
+};
+
 /** Inputs of a need run, one slot per item and location, in millionths of the base unit (safe integers). Slots of one item
  *  stand together, one per location, always in the same order. */
 export type NeedRunInput = {
@@ -56,12 +66,14 @@ export type NeedRunInput = {
   /** Which place of the same item sends here, as its index plus one; 0 = bought from suppliers. */
   readonly suppliedBy: Uint16Array;
   readonly dated: Map<number, DatedSlot>;
+  readonly beside: Map<number, Beside>;
 };
 
 /** waiting: no policy, but customers wait. */
 export const planRules = ['none', 'level', 'dated', 'waiting'] as const;
 export const roundings = ['up', 'nearest', 'none'] as const;
-export const needStates = ['none', 'open', 'decided'] as const;
+/** aside: put off or left out. */
+export const needStates = ['none', 'open', 'decided', 'aside'] as const;
 export type NeedState = (typeof needStates)[number];
 
 export type NeedRunOutput = {
@@ -109,6 +121,7 @@ export function emptyNeedRunInput(count: number, width = 1): NeedRunInput {
     decidedInWindow: b(),
     suppliedBy: new Uint16Array(count),
     dated: new Map(),
+    beside: new Map(),
   };
 }
 
@@ -171,12 +184,16 @@ function runSlot(input: NeedRunInput, out: NeedRunOutput, i: number): void {
   out.position[i] = here;
   out.cover[i] = coverTenths(available, input.perDay[i] as number) ?? -1;
   const rule = input.rule[i] as number;
-  if (rule === 0) return;
+  const beside = input.beside.size > 0 ? input.beside.get(i) : undefined;
+  const byHand = beside?.byHand ?? 0;
   if (rule === 2) {
-    runDated(input, out, i, available);
+    runDated(input, out, i, available, beside);
     return;
   }
-  if (rule === 3 && input.backordered[i] === 0) return;
+  if (rule === 0 || (rule === 3 && input.backordered[i] === 0)) {
+    if (byHand > 0) raise(input, out, i, byHand, byHand, setAside(input, i, byHand, beside) ? 3 : 1);
+    return;
+  }
   const level = input.level[i] as number;
   const atOrBelow = input.atOrBelow[i] === 1;
   const unpromised = available - (owed - (input.backordered[i] as number));
@@ -184,23 +201,46 @@ function runSlot(input: NeedRunInput, out: NeedRunOutput, i: number): void {
   const max = input.max[i] as number;
   const packMicro = input.packMicro[i] as number;
   if (max >= 0 && here > max) out.excess[i] = excessOf(here, max, packMicro);
-  if (atOrBelow ? here > level : here >= level) return;
+  const silent = atOrBelow ? here > level : here >= level;
+  if (silent && byHand === 0) return;
   const plan = {
     level,
     refillTo: input.refillTo[i] as number,
     trigger: atOrBelow ? ('at_or_below' as const) : ('strictly_below' as const),
     fixed: input.fixed[i] as number,
   };
-  const shortage = shortageOf(here, plan);
+  const own = silent ? 0 : shortageOf(here, plan);
+  const shortage = own + byHand;
   if (shortage <= 0) return;
-  out.shortage[i] = shortage;
-  out.quantity[i] = checked(roundOrder(shortage, orderRuleAt(input, i), silences(here, level, atOrBelow)));
   const open = input.decidedOpen[i] as number;
-  if (input.decidedInWindow[i] === 1) out.state[i] = 2;
-  else if (open > 0)
-    out.state[i] = returns(shortageOf(here - open, plan), input.decidedShortage[i] as number, packMicro) ? 1 : 2;
-  else out.state[i] = 1;
+  let state = 1;
+  if (beside !== undefined && setAside(input, i, shortage, beside)) state = 3;
+  else if (byHand > 0) state = 1;
+  else if (input.decidedInWindow[i] === 1) state = 2;
+  else if (open > 0 && (beside === undefined || (input.backordered[i] as number) <= beside.waited))
+    state = returns(shortageOf(here - open, plan), input.decidedShortage[i] as number, packMicro) ? 1 : 2;
+  raise(input, out, i, shortage, byHand > 0 ? shortage : silences(here, level, atOrBelow), state);
 }
+
+function raise(
+  input: NeedRunInput,
+  out: NeedRunOutput,
+  i: number,
+  shortage: number,
+  silent: number,
+  state: number,
+): void {
+  out.shortage[i] = shortage;
+  out.quantity[i] = checked(roundOrder(shortage, orderRuleAt(input, i), silent));
+  out.state[i] = state;
+}
+
+/** Whether a need stays where it was put: its shortage has not grown by a pack since, and no more customers wait. */
+const setAside = (input: NeedRunInput, i: number, shortage: number, beside: Beside | undefined): boolean =>
+  beside !== undefined &&
+  beside.aside >= 0 &&
+  !returns(shortage, beside.aside, input.packMicro[i] as number) &&
+  (input.backordered[i] as number) <= beside.waited;
 
 const orderRuleAt = (input: NeedRunInput, i: number): OrderRule => ({
   minimum: input.orderMinimum[i] as number,
@@ -210,7 +250,7 @@ const orderRuleAt = (input: NeedRunInput, i: number): OrderRule => ({
 });
 
 /** A slot that is looked at day by day. */
-function runDated(input: NeedRunInput, out: NeedRunOutput, i: number, stock: number): void {
+function runDated(input: NeedRunInput, out: NeedRunOutput, i: number, stock: number, beside: Beside | undefined): void {
   const dated = input.dated.get(i) as DatedSlot;
   const planned = out.planned[i] as number;
   const { quantity } = lotForLot(
@@ -224,9 +264,8 @@ function runDated(input: NeedRunInput, out: NeedRunOutput, i: number, stock: num
     },
     { ...dated.plan, horizonDay: dated.horizonDay },
   );
-  if (quantity <= 0) return;
-  out.shortage[i] = quantity;
-  out.quantity[i] = checked(roundOrder(quantity, orderRuleAt(input, i), quantity));
-  // Its own supply is dated and counted, so what is still short has come on top.
-  out.state[i] = 1;
+  const shortage = Math.max(0, quantity) + (beside?.byHand ?? 0);
+  if (shortage <= 0) return;
+  // Its own supply is dated and counted, so what is still short has come on top of what was decided.
+  raise(input, out, i, shortage, shortage, setAside(input, i, shortage, beside) ? 3 : 1);
 }

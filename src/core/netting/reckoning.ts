@@ -18,7 +18,8 @@ export type TermLabel =
   | 'asked_one_to_one'
   | 'lies_ready'
   | 'bought_for_it'
-  | 'safety_floor';
+  | 'safety_floor'
+  | 'by_hand';
 
 /** One line of the sum, as on paper. `quantity` is printed unsigned beside its operator. */
 export type Term = {
@@ -74,34 +75,54 @@ const stockTerms = (parts: PositionParts): Term[] => [
 
 /** The reckoning of a need. The same functions as in the need run, so sum and stored figure cannot differ.
  *  Every term is there also when it is zero; what the interface leaves out is its own affair. With a fixed order quantity the
- *  terms add up to what is missing to the reorder point, and the first step to whole multiples of it. */
-export function reckon(parts: PositionParts, plan: LevelPlan, rule: OrderRule): Reckoning {
+ *  terms add up to what is missing to the reorder point, and the first step to whole multiples of it. What is asked for by hand
+ *  (`byHand`) comes on top; where the policy itself is silent, it is all there is to the sum. */
+export function reckon(parts: PositionParts, plan: LevelPlan, rule: OrderRule, byHand: Quantity = 0): Reckoning {
   const here = position(parts);
-  const shortage = shortageOf(here, plan);
-  const raised = shortage > 0;
+  const own = shortageOf(here, plan);
+  const raised = own > 0;
+  if (!raised && byHand > 0) return { ...reckonByHand(byHand, rule), position: here, level: plan.level };
+  const shortage = own + byHand;
   const aim = plan.fixed > 0 ? plan.level : plan.refillTo;
-  const toBuy = raised ? Math.max(0, aim - here) : 0;
+  const toBuy = raised ? Math.max(0, aim - here) + byHand : 0;
   const steps: Step[] = [];
   if (raised && plan.fixed > 0)
-    steps.push({ label: 'fixed_multiples', quantity: shortage, added: shortage - toBuy, times: shortage / plan.fixed });
+    steps.push({ label: 'fixed_multiples', quantity: shortage, added: shortage - toBuy, times: own / plan.fixed });
   return {
     kind: plan.kind,
-    terms: [...plan.terms.map((t) => term(t.label, 1, t.quantity, t.over)), ...stockTerms(parts)],
+    terms: [
+      ...plan.terms.map((t) => term(t.label, 1, t.quantity, t.over)),
+      ...stockTerms(parts),
+      ...(byHand > 0 ? [term('by_hand', 1, byHand)] : []),
+    ],
     position: here,
     level: plan.level,
     trigger: plan.trigger,
     raised,
     day: null,
     toBuy,
-    ...roundingSteps(steps, shortage, rule, silences(here, plan.level, plan.trigger === 'at_or_below')),
+    ...roundingSteps(
+      steps,
+      shortage,
+      rule,
+      byHand > 0 ? shortage : silences(here, plan.level, plan.trigger === 'at_or_below'),
+    ),
   };
 }
 
 /** The same for lot-for-lot: safety stock + all that is asked for until the deepest point of the window − stock and what comes
  *  until then. */
-export function reckonLot(parts: PositionParts, plan: DatedPlan, found: LotForLot, rule: OrderRule): Reckoning {
+export function reckonLot(
+  parts: PositionParts,
+  plan: DatedPlan,
+  found: LotForLot,
+  rule: OrderRule,
+  byHand: Quantity = 0,
+): Reckoning {
   const floor = plan.keepSafety ? plan.safety : 0;
-  const { day, quantity: toBuy, days } = found;
+  const { day, days } = found;
+  if (found.quantity <= 0 && byHand > 0) return { ...reckonByHand(byHand, rule), position: position(parts) };
+  const toBuy = found.quantity + byHand;
   const until = day === null ? 0 : deepest(found, plan.windowDays);
   const sum = (of: 'receipts' | 'orders' | 'dependent' | 'forecast') =>
     days.slice(0, until + 1).reduce((a, d) => a + d[of], 0);
@@ -115,6 +136,7 @@ export function reckonLot(parts: PositionParts, plan: DatedPlan, found: LotForLo
       term('owed', 1, parts.owed),
       term('on_hand', -1, stock),
       term('on_the_way', -1, sum('receipts')),
+      ...(byHand > 0 ? [term('by_hand', 1, byHand)] : []),
     ],
     position: position(parts),
     level: floor,
@@ -123,6 +145,15 @@ export function reckonLot(parts: PositionParts, plan: DatedPlan, found: LotForLo
     day,
     toBuy,
     ...roundingSteps([], toBuy, rule, toBuy),
+  };
+}
+
+/** The same for what is asked for by hand where nothing else asks. */
+export function reckonByHand(byHand: Quantity, rule: OrderRule): Reckoning {
+  return {
+    ...{ kind: 'no_policy', terms: [term('by_hand', 1, byHand)], position: 0, level: 0, trigger: 'strictly_below' },
+    ...{ raised: true, day: null, toBuy: byHand },
+    ...roundingSteps([], byHand, rule, byHand),
   };
 }
 

@@ -30,6 +30,10 @@ const place = fc.record({
   rounding: fc.integer({ min: 0, max: roundings.length - 1 }),
   decidedOpen: fc.constantFrom(0, 0, 7),
   inWindow: fc.constantFrom(0, 0, 0, 1),
+  // Beside the policy: nothing, asked for by hand, put aside at a shortage, with so many waited for.
+  byHand: fc.constantFrom(-1, -1, 0, 9),
+  aside: fc.constantFrom(-1, 0, 30),
+  waited: fc.constantFrom(0, 4),
   sender: fc.nat(),
 });
 const places = fc.array(place, { minLength: 1, maxLength: 5 });
@@ -56,6 +60,12 @@ function inputOf(all: readonly Place[]): NeedRunInput {
     put(input.decidedOpen, p.decidedOpen);
     put(input.decidedShortage, p.decidedOpen);
     input.decidedInWindow[at] = p.inWindow;
+    if (p.byHand >= 0)
+      input.beside.set(at, {
+        byHand: p.byHand * MICRO,
+        aside: p.aside < 0 ? -1 : p.aside * MICRO,
+        waited: p.waited * MICRO,
+      });
     if (at > 0) input.suppliedBy[at] = p.sender % (at + 1);
   }
   return input;
@@ -113,7 +123,19 @@ test('a plan that changes makes another fingerprint, also where nothing is short
     level: 20,
     above: 30,
   };
-  const rest = { minimum: 5, pack: 4, rule: 1, atOrBelow: 1, rounding: 0, decidedOpen: 0, inWindow: 0, sender: 0 };
+  const rest = {
+    minimum: 5,
+    pack: 4,
+    rule: 1,
+    atOrBelow: 1,
+    rounding: 0,
+    decidedOpen: 0,
+    inWindow: 0,
+    sender: 0,
+    byHand: 0,
+    aside: -1,
+    waited: 0,
+  };
   const slot: Place = { ...well, ...rest, fixed: 0 };
   const of = (change: Partial<Place>) => fingerprintsOf(inputOf([{ ...slot, ...change }]), [11])[0];
   const changes: Partial<Place>[] = [
@@ -126,6 +148,9 @@ test('a plan that changes makes another fingerprint, also where nothing is short
     { decidedOpen: 7 },
     { inWindow: 1 },
     { rule: 0 },
+    { byHand: 9 },
+    { aside: 30 },
+    { waited: 4 },
   ];
   const all = [of({}), ...changes.map(of)];
   expect(new Set(all).size).toBe(all.length);

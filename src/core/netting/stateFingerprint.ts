@@ -17,7 +17,7 @@ export type PegBalanceOf = { readonly line: number; readonly pegged: number; rea
 /** 52-bit digests of everything computed and of the plan behind it, one per slot: equal states have equal digests, different
  *  ones differ except once in about 4×10¹⁵. They spare a need run from reading back ten columns of every stored pair. The location is part
  *  of each, so that the digests of one item can be taken together (`itemDigest`) without two places changing roles.
- *  What is bought one to one for lines asked of a slot (`pegs`, few) is mixed into the digests of those slots.
+ *  What is bought one to one for lines asked of a slot (`pegs`, few), and what is said beside its policy, is mixed into the digests of those slots.
  *  Units: quantities in millionths; `nextDue` in milliseconds since 1970, 0 = never; slots as in NeedRunInput,
  *  `locationIds` repeating within them. */
 export function stateFingerprints(
@@ -73,6 +73,12 @@ export function stateFingerprints(
       a = mix(mix(a, value | 0), high(value));
       b = mix(b + a, value | 0);
     }
+    const beside = input.beside.get(at);
+    if (beside)
+      for (const value of [beside.byHand, beside.aside, beside.waited]) {
+        a = mix(mix(a, value | 0), high(value));
+        b = mix(b + a, value | 0);
+      }
     const own = pegs.get(at);
     if (own)
       for (const { line, pegged, rest } of own)

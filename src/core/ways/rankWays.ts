@@ -49,7 +49,11 @@ export function rankWays(need: NeedForWays, sources: readonly WaySource[], toget
     });
     return deliveries.length === parts.length ? [{ deliveries, figures: figuresOf(need, deliveries) }] : [];
   });
-  return ways.sort(byCost).slice(0, MOST_WAYS);
+  // Two together never push what one does alone out of the list.
+  const ranked = ways.sort(byCost);
+  const single = ranked.filter((w) => w.deliveries.length === 1).length;
+  let room = Math.max(0, MOST_WAYS - single);
+  return ranked.filter((w) => w.deliveries.length === 1 || room-- > 0).slice(0, MOST_WAYS);
 }
 
 const byCost = (a: Way, b: Way): number =>

@@ -120,6 +120,7 @@ export type SourceRow = {
   itemId: number;
   supplierId: number;
   supplierName: string;
+  supplierCode: string;
   supplierActive: boolean;
   currency: string;
   preference: number;
@@ -142,7 +143,7 @@ export async function readSources(tx: Tx, itemIds: readonly number[]): Promise<S
   const ids = list('id', itemIds);
   if (!ids) return [];
   const rows = await tx.rows<Omit<SourceRow, 'supplierActive'> & { supplierActive: number }>(
-    `SELECT s.id, s.item_id AS itemId, s.supplier_id AS supplierId, p.name AS supplierName,
+    `SELECT s.id, s.item_id AS itemId, s.supplier_id AS supplierId, p.name AS supplierName, p.code AS supplierCode,
             p.status = 'active' AS supplierActive, p.currency, s.preference,
             s.supplier_item_number AS supplierItemNumber, s.pack_id AS packId, s.minimum_quantity AS minimum,
             s.multiple_packs AS multiplePacks, s.rounding,

@@ -1,7 +1,7 @@
 import type { Barcode } from '@/core/codes';
 import type { Tx } from '../sql';
 
-export type ListKind = 'needs' | 'trays' | 'orders' | 'items' | 'policies' | 'stock' | 'promises';
+export type ListKind = 'needs' | 'decisions' | 'trays' | 'orders' | 'items' | 'policies' | 'stock' | 'promises';
 
 export type ListInsert = {
   readonly name: string;
@@ -73,6 +73,8 @@ const codeQueries: Readonly<Record<ListKind, string>> = {
   policies: `SELECT i.id FROM item i WHERE ${ITEM_OF_CODE}`,
   needs: `SELECT n.id FROM need n JOIN item i ON i.id = n.item_id WHERE ${ITEM_OF_CODE}`,
   trays: `SELECT t.id FROM tray_line t JOIN item i ON i.id = t.item_id WHERE ${ITEM_OF_CODE}`,
+  decisions: `SELECT d.id FROM decision d JOIN need n ON n.id = d.need_id JOIN item i ON i.id = n.item_id
+               WHERE ${ITEM_OF_CODE} ORDER BY d.id DESC`,
   promises: `SELECT l.id FROM customer_line l JOIN customer_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
               WHERE o.number = :code OR ${ITEM_OF_CODE}`,
   orders: 'SELECT id FROM purchase_order WHERE number = :code',

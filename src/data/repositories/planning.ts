@@ -29,7 +29,7 @@ export type StateRow = Pair & {
   readonly sourceId: number | null;
   /** The place that sends it here; null = bought. */
   readonly supplyLocationId: number | null;
-  readonly needState: 'none' | 'open' | 'decided';
+  readonly needState: 'none' | 'open' | 'decided' | 'aside';
   /** When time alone changes this, UTC; null = never. */
   readonly nextDueAt: string | null;
   readonly fingerprint: number;
@@ -120,7 +120,7 @@ export type Peg = { readonly pegOf: 'pair' | 'transfer_line'; readonly peg: numb
 /** A need as a run finds it. */
 export type FreshNeed = Pair &
   Peg & {
-    readonly state: 'none' | 'open' | 'decided';
+    readonly state: 'none' | 'open' | 'decided' | 'aside';
     readonly shortage: string;
     readonly suggested: string;
     readonly sourceId: number | null;
@@ -186,9 +186,18 @@ export const lockNeed = (tx: Tx, id: number) =>
 
 export type OpenNeed = Pick<
   NeedRow,
-  'id' | 'itemId' | 'suggested' | 'sourceId' | 'supplyLocationId' | 'fingerprint'
+  'id' | 'itemId' | 'locationId' | 'suggested' | 'sourceId' | 'supplyLocationId' | 'cause' | 'fingerprint' | 'firstSeen'
 > & {
   readonly supplierId: number | null;
+  readonly supplier: string | null;
+  /** The place that sends it. */
+  readonly sender: string | null;
+  readonly itemNumber: string;
+  readonly itemName: string;
+  readonly itemStatus: 'active' | 'phase_out' | 'stopped';
+  readonly categoryId: number;
+  readonly location: string;
+  readonly placeRank: number;
 };
 
 /** Open needs in the order of the list: by supplier, then by the place that sends, those with neither last; then by item and
@@ -196,8 +205,10 @@ export type OpenNeed = Pick<
 export function readOpenNeeds(tx: Tx, locationIds: readonly number[] | null): Promise<OpenNeed[]> {
   const at = atLocations('n.location_id', locationIds);
   return tx.rows<OpenNeed>(
-    `SELECT n.id, n.item_id AS itemId, n.suggested, n.source_id AS sourceId,
-            n.supply_location_id AS supplyLocationId, n.fingerprint, s.id AS supplierId
+    `SELECT n.id, n.item_id AS itemId, n.location_id AS locationId, n.suggested, n.source_id AS sourceId,
+            n.supply_location_id AS supplyLocationId, n.cause, n.fingerprint, n.first_seen AS firstSeen, s.id AS supplierId,
+            s.name AS supplier, p.name AS sender, i.number AS itemNumber, i.name AS itemName, i.status AS itemStatus,
+            i.category_id AS categoryId, l.name AS location, l.sort_order AS placeRank
        FROM need n JOIN item i ON i.id = n.item_id JOIN location l ON l.id = n.location_id
        LEFT JOIN source f ON f.id = n.source_id LEFT JOIN supplier s ON s.id = f.supplier_id
        LEFT JOIN location p ON p.id = n.supply_location_id
@@ -250,8 +261,8 @@ export const needsPut = (rows: readonly NeedChange[]): Statement[] =>
 export const decideNeed = (
   tx: Tx,
   id: number,
-  state: 'open' | 'decided',
-  decisionId: number,
+  state: 'open' | 'decided' | 'aside',
+  decisionId: number | null,
   fingerprint: string,
   at: string,
 ) =>
@@ -262,7 +273,7 @@ export const decideNeed = (
 
 export type DecisionInsert = {
   needId: number;
-  kind: 'accept' | 'take_back';
+  kind: 'accept' | 'take_back' | 'put_off' | 'leave_out';
   fingerprint: string;
   shortage: string;
   sourceId: SqlValue;
@@ -272,18 +283,40 @@ export type DecisionInsert = {
   reckoning: string;
   userId: number;
   at: string;
+  /** What customers waited for; what was asked for by hand of it. */
+  waited?: string;
+  byHand?: string;
+  until?: string | null;
+  reason?: string;
 };
 
 export const insertDecision = async (tx: Tx, d: DecisionInsert): Promise<number> =>
   (
     await tx.run(
       `INSERT INTO decision (need_id, kind, fingerprint, shortage, source_id, pack_id, pack_quantity, base_quantity,
-                             reckoning, user_id, decided_at)
+                             reckoning, user_id, decided_at,
+                             waited, by_hand, until, reason)
        VALUES (:needId, :kind, :fingerprint, :shortage, :sourceId, :packId, :packQuantity, :baseQuantity,
-               :reckoning, :userId, :at)`,
-      d,
+               :reckoning, :userId, :at, :waited, :byHand, :until, :reason)`,
+      { waited: '0', byHand: '0', until: null, reason: '', ...d },
     )
   ).id;
+
+/** These needs, locked in id order. */
+export async function lockNeeds(tx: Tx, needIds: readonly number[]): Promise<NeedRow[]> {
+  const ids = list('id', needIds);
+  return ids
+    ? tx.rows<NeedRow>(
+        `SELECT ${needColumns} FROM need FORCE INDEX (PRIMARY) WHERE id IN (${ids.sql}) ORDER BY id FOR UPDATE`,
+        ids.values,
+      )
+    : [];
+}
+
+/** What a decision took up of what was asked for by hand, as decimal text. */
+export const readByHand = async (tx: Tx, decisionId: number): Promise<string> =>
+  (await tx.row<{ byHand: string }>('SELECT by_hand AS byHand FROM decision WHERE id = :decisionId', { decisionId }))
+    ?.byHand ?? '0';
 
 /** Who decided a need last, when and how. */
 export const readLastDecision = (tx: Tx, needId: number) =>

@@ -178,7 +178,7 @@ export type ItemPlace = {
   /** The place that sends it here; null = bought. */
   readonly sentFrom: string | null;
   readonly need: Quantity;
-  readonly needState: 'none' | 'open' | 'decided';
+  readonly needState: 'none' | 'open' | 'decided' | 'aside';
 };
 
 export type ItemView = {

@@ -9,6 +9,7 @@ import type { Failure } from '../failure';
 /** What may be read to look into a list. */
 const rights: Readonly<Record<ListKind, Right>> = {
   needs: 'needs.read',
+  decisions: 'needs.read',
   trays: 'orders.read',
   orders: 'orders.read',
   items: 'stock.read',

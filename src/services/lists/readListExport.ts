@@ -8,6 +8,7 @@ import { readCompany, readLocations } from '@/data/repositories/company';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { type DecisionView, readDecisionRows } from '../planning/readDecisions';
 import { type NeedEntry, readNeedRows } from '../planning/readNeeds';
 import { type PolicyLine, readPolicyLines } from '../planning/readPolicies';
 import { type PromiseLine, readPromiseRows } from '../promise/readPromises';
@@ -58,19 +59,22 @@ const needs = (): Sheet<(Need & { head: string }) | null> => ({
   title: 'Needs',
   read: underHeads(
     readNeedRows,
-    (e) => (e.kind === 'group' ? (e.group.supplier ?? '') : null),
+    () => null,
     (e) => (e.kind === 'need' && e.open ? e : null),
   ),
   has: (n) => n !== null,
   fields: [
-    words('supplier', 'Supplier', (n) => n?.head ?? ''),
+    words('supplier', 'Supplier', (n) => n?.supplier?.name ?? n?.sentFrom?.location ?? ''),
     words('item', 'Item', (n) => n?.itemNumber ?? ''),
     words('name', 'Name', (n) => n?.itemName ?? ''),
     words('location', 'Location', (n) => n?.location ?? ''),
+    words('causes', 'Why', (n) => n?.causes.join(', ').replaceAll('_', ' ') ?? ''),
     figure('free', 'Free', (n) => n && toDecimal(n.gauge.free)),
     figure('coming', 'Coming', (n) => n && toDecimal(n.gauge.coming + n.gauge.inTrays)),
     figure('minimum', 'Minimum', (n) => (n?.gauge.min == null ? null : toDecimal(n.gauge.min))),
     figure('lasts', 'Lasts days', (n) => (n?.coverDays == null ? null : Math.floor(n.coverDays))),
+    day('runs_out', 'Runs out', (n) => n?.runOut ?? null),
+    day('arrives', 'Here on', (n) => n?.arrives ?? null),
     figure('packs', 'Packs to order', (n) => n && toDecimal(n.packs)),
     words('pack', 'Pack', (n) => n?.packName ?? ''),
     figure('base', 'In base units', (n) => n && toDecimal(n.base)),
@@ -78,6 +82,28 @@ const needs = (): Sheet<(Need & { head: string }) | null> => ({
     figure('net', 'Total net', (n, w) => (n?.net == null ? null : minorToDecimal(n.net, w.currency))),
   ],
 });
+
+const decisions: Sheet<DecisionView> = {
+  title: 'Decisions',
+  read: readDecisionRows,
+  has: () => true,
+  fields: [
+    words('item', 'Item', (d) => d.itemNumber),
+    words('name', 'Name', (d) => d.itemName),
+    words('location', 'Location', (d) => d.location),
+    words('decided', 'Decided', (d) => d.kind.replaceAll('_', ' ')),
+    figure('packs', 'Packs', (d) => (d.kind === 'accept' ? toDecimal(d.packs) : null)),
+    words('pack', 'Pack', (d) => (d.kind === 'accept' ? d.packName : '')),
+    words('from', 'From', (d) => d.from ?? ''),
+    day('until', 'Until', (d) => d.until),
+    words('reason', 'Reason', (d) => d.reason),
+    words('who', 'By', (d) => d.who),
+    words('at', 'At (UTC)', (d) => d.at),
+    figure('short_then', 'Short then', (d) => toDecimal(d.shortage)),
+    figure('short_now', 'Short now', (d) => toDecimal(d.shortNow)),
+    words('unit', 'Unit', (d) => d.unit),
+  ],
+};
 
 const trays = (): Sheet<(TrayLine & { head: string }) | null> => ({
   title: 'Trays',
@@ -234,6 +260,7 @@ const promises: Sheet<PromiseLine> = {
 
 const sheets = {
   needs,
+  decisions: () => decisions,
   trays,
   orders: () => orders,
   policies: () => policies,

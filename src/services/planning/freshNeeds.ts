@@ -1,5 +1,5 @@
 import { type planRules, roundOrder } from '@/core/netting';
-import { fromDecimal, toDecimal } from '@/core/quantity';
+import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import type { Pair } from '@/data/repositories/levels';
 import type { NeedInputs } from '@/data/repositories/needInputs';
 import type { FreshNeed, NeedChange, NeedRow, StateRow } from '@/data/repositories/planning';
@@ -27,12 +27,14 @@ export const sixDecimals = (q: number): string => {
 };
 
 /** The need of the ordinary demand of a pair. Why: below its minimum, or a shortage on the way where it is looked at day by
- *  day (nothing of the kind without a policy); other places that ask; customers who wait. */
-export function ordinaryNeed(s: StateRow, rule: (typeof planRules)[number]): FreshNeed {
+ *  day (nothing of the kind without a policy); other places that ask; customers who wait; what is asked for by hand. */
+export function ordinaryNeed(s: StateRow, rule: (typeof planRules)[number], byHand: Quantity): FreshNeed {
+  const own = fromDecimal(s.shortage) > byHand;
   const causes = [
-    ...(rule === 'dated' ? ['dated_demand'] : rule === 'waiting' ? [] : ['below_min']),
-    ...(fromDecimal(s.planned) > 0 ? ['shop_asks'] : []),
-    ...(fromDecimal(s.backordered) > 0 ? ['customer_waits'] : []),
+    ...(!own || rule === 'waiting' || rule === 'none' ? [] : rule === 'dated' ? ['dated_demand'] : ['below_min']),
+    ...(own && fromDecimal(s.planned) > 0 ? ['shop_asks'] : []),
+    ...(own && fromDecimal(s.backordered) > 0 ? ['customer_waits'] : []),
+    ...(byHand > 0 ? ['by_hand'] : []),
   ];
   const cause = s.needState === 'none' ? '' : causes.join(',');
   return {

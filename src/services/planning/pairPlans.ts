@@ -8,6 +8,7 @@ import {
   planRules,
   type Reckoning,
   reckon,
+  reckonByHand,
   reckonLot,
   reckonPeg,
 } from '@/core/netting';
@@ -89,10 +90,11 @@ export async function readPairPlans(tx: Tx, itemIds: readonly number[], today: s
       const plan = inputs.plan(slot);
       const rule = inputs.orderRule(slot);
       const parts = partsOf(state);
-      if (plan.rule === 'level') return reckon(parts, plan, rule);
-      if (planRules[arrays.rule[slot] as number] === 'waiting') return reckon(parts, forThoseWhoWait, rule);
+      const byHand = arrays.beside.get(slot)?.byHand ?? 0;
+      if (plan.rule === 'level') return reckon(parts, plan, rule, byHand);
+      if (planRules[arrays.rule[slot] as number] === 'waiting') return reckon(parts, forThoseWhoWait, rule, byHand);
       const dated = arrays.dated.get(slot);
-      if (plan.rule !== 'dated' || !dated) return null;
+      if (plan.rule !== 'dated' || !dated) return byHand > 0 ? reckonByHand(byHand, rule) : null;
       const found = lotForLot(
         {
           stock: parts.onHand - parts.blocked,
@@ -104,7 +106,7 @@ export async function readPairPlans(tx: Tx, itemIds: readonly number[], today: s
         },
         { ...plan, horizonDay: dated.horizonDay },
       );
-      return reckonLot(parts, plan, found, rule);
+      return reckonLot(parts, plan, found, rule, byHand);
     },
   };
 }

@@ -66,7 +66,7 @@ export type PolicyLine = {
   readonly classes: string;
   readonly gauge: Gauge | null;
   readonly need: Quantity;
-  readonly needState: 'none' | 'open' | 'decided';
+  readonly needState: 'none' | 'open' | 'decided' | 'aside';
   readonly excess: Quantity;
   readonly reckoning: Reckoning | null;
 };

@@ -13,18 +13,17 @@ import { findNeed } from '@/data/repositories/planning';
 import { countLinesToCome, readWeighing } from '@/data/repositories/ways';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
-import { arrivalFrom, type Buying, orderRuleOf, readBuying } from '../catalogue/buying';
+import { arrivalFrom, type Buying, type BuyingBook, orderRuleOf, readBuying } from '../catalogue/buying';
 import { estimateLanded, readLandedBook } from '../cost/estimateLanded';
 import { readExchange } from '../cost/exchange';
 import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { stockLinesOf } from '../stock/readStock';
 import { readPairPlans } from './pairPlans';
-import { runOutOf } from './runOut';
+import { readUrgency } from './urgency';
 
-/** A way to cover a need: from one supplier or another place, with everything that was weighed. Amounts in minor units of the
- *  company's currency, rounded. */
-export type WayView = {
+/** What one supplier or place brings; the other of the two is null. */
+export type WayDelivery = {
   readonly sourceId: number | null;
   readonly locationId: number | null;
   /** Supplier or place. */
@@ -33,6 +32,12 @@ export type WayView = {
   readonly packName: string;
   readonly base: Quantity;
   readonly arrives: BusinessDate;
+};
+
+/** A way to cover a need: from one supplier or another place, or from two together, with everything that was weighed. Amounts in
+ *  minor units of the company's currency, rounded. */
+export type WayView = {
+  readonly deliveries: readonly [WayDelivery, ...WayDelivery[]];
   readonly slackDays: number | null;
   readonly cash: Minor;
   /** Landed cost of a base unit in minor units, with two decimals. */
@@ -87,8 +92,16 @@ export async function readWays(deps: Deps, actor: Actor, needId: number): Promis
     const weighing = await readWeighing(tx);
     const plans = await readPairPlans(tx, [itemId], at.today);
     const perDay = plans.at(itemId, locationId)?.figures.perDay ?? 0;
-    const runOutDay = await runOutOf(tx, at, plans, { itemId, locationId });
-    const suppliers = await suppliersOf(tx, at, company.currency, weighing.order, plans, need);
+    const book = await readBuying(tx, [itemId]);
+    const { runOutDay } = (await readUrgency(tx, at, [need], { book, calendars: plans.calendars }))(need);
+    const suppliers = await suppliersOf(
+      tx,
+      at,
+      company.currency,
+      weighing.order,
+      { book, calendars: plans.calendars },
+      need,
+    );
     const places = await placesOf(deps, tx, at.today, weighing.transport, need, item.unitName);
     const named = [...suppliers.named, ...places];
     const first = suppliers.named.find((n) => n.way.key === `s${need.sourceId}`) ?? named[0];
@@ -101,25 +114,30 @@ export async function readWays(deps: Deps, actor: Actor, needId: number): Promis
         lostMargin: Math.max(0, (await sellsAt(tx, itemId, company.currency)) - landed),
       },
       named.map((n) => n.way),
-      // Two together would be decided one after the other.
-      1,
     );
     const byKey = new Map(named.map((n) => [n.way.key, n]));
     return ok({
       ways: ways.flatMap(({ deliveries, figures: f }): WayView[] => {
-        const [d] = deliveries;
-        const n = d && byKey.get(d.from.key);
-        if (!d || !n) return [];
+        const parts = deliveries.flatMap((d): (WayDelivery & { sharedBy: number })[] => {
+          const n = byKey.get(d.from.key);
+          if (!n) return [];
+          return [
+            {
+              ...{ ...idsOf(d.from.key), name: n.name, packs: packsIn(d.quantity, n.content), packName: n.packName },
+              ...{ base: d.quantity, arrives: addDays(at.today, d.arrivesDay), sharedBy: n.sharedBy },
+            },
+          ];
+        });
+        const [first, ...rest] = parts;
+        if (!first || parts.length < deliveries.length) return [];
         return [
           {
-            ...idsOf(d.from.key),
-            ...{ name: n.name, packs: packsIn(d.quantity, n.content), packName: n.packName, base: d.quantity },
-            ...{ arrives: addDays(at.today, d.arrivesDay), slackDays: f.slackDays, cash: Math.round(f.cash) },
-            ...{ each: Math.round(f.landedEach * 100) / 100, overshoot: f.overshoot, order: Math.round(f.order) },
-            ...{ goodsAndCharges: Math.round(f.goodsAndCharges), carrying: Math.round(f.carrying) },
-            ...{ short: Math.round(f.short), shortCost: Math.round(f.shortCost), total: Math.round(f.total) },
-            sharedBy: n.sharedBy,
-            shown: d.from.key === `s${need.sourceId}` && d.quantity === fromDecimal(need.suggested),
+            deliveries: [first, ...rest],
+            ...{ slackDays: f.slackDays, cash: Math.round(f.cash), each: Math.round(f.landedEach * 100) / 100 },
+            ...{ overshoot: f.overshoot, order: Math.round(f.order), goodsAndCharges: Math.round(f.goodsAndCharges) },
+            ...{ carrying: Math.round(f.carrying), short: Math.round(f.short), shortCost: Math.round(f.shortCost) },
+            ...{ total: Math.round(f.total), sharedBy: Math.max(...parts.map((p) => p.sharedBy)) },
+            shown: rest.length === 0 && first.sourceId === need.sourceId && first.base === fromDecimal(need.suggested),
           },
         ];
       }),
@@ -150,10 +168,10 @@ async function suppliersOf(
   at: At,
   currency: string,
   orderCost: Minor,
-  plans: { readonly calendars: Parameters<typeof arrivalFrom>[0] },
-  { itemId, locationId }: Pair,
+  { book: bought, calendars }: { readonly book: BuyingBook; readonly calendars: Parameters<typeof arrivalFrom>[0] },
+  { locationId }: Pair,
 ): Promise<{ named: Named[]; left: WaysView['left'] }> {
-  const buyings = [...(await readBuying(tx, [itemId])).bySource.values()];
+  const buyings = [...bought.bySource.values()];
   const book = await readLandedBook(tx, buyings);
   const exchange = await readExchange(tx, currency, at.today);
   const lines = new Map(
@@ -187,7 +205,7 @@ async function suppliersOf(
         ...{ name: source.supplierName, packName: b.packName ?? '', content: b.content, sharedBy },
         way: {
           ...{ key: `s${source.id}`, kind: 'supplier', preference: source.preference, costOf: cost, rule },
-          arrivesDay: daysBetween(at.today, arrivalFrom(plans.calendars, b, locationId, at)),
+          arrivesDay: daysBetween(at.today, arrivalFrom(calendars, b, locationId, at)),
           breaks: breaksOf(b, at.today),
           layer: 0,
         },

@@ -1,5 +1,5 @@
 import type { BusinessDate } from '@/core/calendar';
-import { itemDigest, planRules, ruleOfPlan } from '@/core/netting';
+import { byHandOfPlan, itemDigest, planRules, ruleOfPlan, type SlotPlan } from '@/core/netting';
 import { ok } from '@/core/result';
 import { Asking } from '@/data/asking';
 import { deleteOldAlerts } from '@/data/repositories/alerts';
@@ -111,7 +111,10 @@ async function freshOf(
   const stored = await prints();
   return {
     states: states.filter((s) => stored.get(pairKey(s.itemId, s.locationId)) !== s.fingerprint),
-    needs: [...states.map((s) => ordinaryNeed(s, ruleOf(inputs, s))), ...peggedNeeds(inputs, pairs, needs)],
+    needs: [
+      ...states.map((s) => ordinaryNeed(s, ruleOf(inputs, s), byHandOf(inputs, s))),
+      ...peggedNeeds(inputs, pairs, needs),
+    ],
     sources: changedSources(inputs, run, pairs, stored),
   };
 }
@@ -121,7 +124,10 @@ function freshOfMoved(moved: readonly MovedState[]): Fresh {
   const all = moved.map((m) => ({ had: m, state: stateOfMoved(m) }));
   return {
     states: all.filter(({ had, state }) => had.fingerprint !== state.fingerprint).map(({ state }) => state),
-    needs: all.map(({ had, state }) => ordinaryNeed(state, ruleOfPlan(JSON.parse(had.plan)))),
+    needs: all.map(({ had, state }) => {
+      const plan = JSON.parse(had.plan) as SlotPlan;
+      return ordinaryNeed(state, ruleOfPlan(plan), byHandOfPlan(plan));
+    }),
     sources: all.flatMap(({ had, state: { itemId, supplyLocationId, suggested, needState } }) =>
       supplyLocationId !== null && (had.suggested !== suggested || had.needState !== needState)
         ? [{ itemId, locationId: supplyLocationId }]
@@ -132,6 +138,9 @@ function freshOfMoved(moved: readonly MovedState[]): Fresh {
 
 const ruleOf = ({ arrays, slotOf }: NeedInputs, { itemId, locationId }: Pair) =>
   planRules[arrays.rule[slotOf(itemId, locationId) as number] as number] as (typeof planRules)[number];
+
+const byHandOf = ({ arrays, slotOf }: NeedInputs, { itemId, locationId }: Pair) =>
+  arrays.beside.get(slotOf(itemId, locationId) as number)?.byHand ?? 0;
 
 /** Places that send to one of these pairs and are no longer as they are stored. */
 function changedSources(

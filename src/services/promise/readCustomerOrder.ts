@@ -18,7 +18,7 @@ import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { pairKey } from '../grouping';
-import { needViewsOf } from '../planning/readNeeds';
+import { needViewsOf } from '../planning/needViews';
 import { stockLinesOf } from '../stock/readStock';
 import { promiseText } from './promiseText';
 import { type PromiseLine, promiseLinesOf } from './readPromises';

@@ -7,10 +7,34 @@ import type { SettingCells } from '../planning/policyEdits';
 import type { OrderEdit } from '../purchase/orderCell';
 import type { Renamed } from '../sheets/renameSaid';
 
+/** One part of a need that was accepted: into a tray, or onto a transfer. */
+export type Decided =
+  | { readonly kind: 'accepted'; readonly needId: number; readonly trayLineId: number }
+  | { readonly kind: 'to_be_sent'; readonly needId: number; readonly transferId: number; readonly decisionId: number };
+
 /** What a command did, as far as undoing it needs. */
 export type Effect =
-  | { readonly kind: 'accepted'; readonly needId: number; readonly trayLineId: number }
-  | { readonly kind: 'to_be_sent'; readonly needId: number; readonly transferId: number; readonly decisionId: number }
+  | Decided
+  /** Several at once, in the order in which they were decided. */
+  | { readonly kind: 'decided_many'; readonly decided: readonly Decided[] }
+  /** Put off, left out or brought back; `before`: the decision that was the need's last. */
+  | {
+      readonly kind: 'set_aside';
+      readonly needs: readonly {
+        readonly needId: number;
+        readonly decisionId: number;
+        readonly before: number | null;
+        readonly state: 'open' | 'aside';
+      }[];
+    }
+  /** Asked for by hand; quantities as decimal text. */
+  | {
+      readonly kind: 'by_hand';
+      readonly itemId: number;
+      readonly locationId: number;
+      readonly before: { readonly quantity: string; readonly note: string };
+      readonly after: string;
+    }
   | {
       readonly kind: 'taken_back';
       readonly needId: number | null;

@@ -1,13 +1,15 @@
 import { type Actor, may, type Right } from '@/core/people';
 import { policyFields } from '@/core/policy';
+import { fromDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import type { Values } from '@/core/sheets';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { lockCustomerOrder } from '@/data/repositories/customerOrders';
+import { lockHandNeed, putHandNeed, takeHandNeed } from '@/data/repositories/handNeeds';
 import { markDirty } from '@/data/repositories/marks';
 import { setOrderState } from '@/data/repositories/orders';
-import { decideNeed, lockNeedOfDecision } from '@/data/repositories/planning';
+import { decideNeed, lockNeedOfDecision, lockNeeds, readByHand } from '@/data/repositories/planning';
 import { lockSettings } from '@/data/repositories/policies';
 import { scopeKey } from '@/data/repositories/policySettings';
 import { findLineOfDecision, lockTransfer } from '@/data/repositories/transfers';
@@ -32,7 +34,7 @@ import { renameOne } from '../sheets/renameSaid';
 import { settingFor } from '../sheets/sheetKind';
 import { reversal } from '../stock/reversal';
 import { withdrawSent } from '../stock/withdrawSent';
-import type { Effect } from './recordUndo';
+import type { Decided, Effect } from './recordUndo';
 
 type Of<K extends Effect['kind']> = Extract<Effect, { kind: K }>;
 type At = {
@@ -95,34 +97,86 @@ async function orderOf(at: At, orderId: number, action: 'put_back' | 'reopen' | 
 const allCells = (cells: SettingCells) => Object.fromEntries(policyFields.map((f) => [f, cells[f] ?? '']));
 const sameCells = (a: SettingCells, b: SettingCells) => policyFields.every((f) => (a[f] ?? '') === (b[f] ?? ''));
 
+/** One part of a need that was accepted is taken back. */
+async function undoDecided(at: At, d: Decided): Promise<Undone> {
+  const { tx, actor, now } = at;
+  const needed = { entity: 'need' as const, entityId: d.needId };
+  if (d.kind === 'accepted') {
+    const [line] = await lockTrayLines(tx, [d.trayLineId]);
+    if (!line) return tooFar;
+    const clean = await untouched(at, [{ entity: 'tray_line', entityId: d.trayLineId }, needed]);
+    if (!clean.ok) return clean;
+    return line.state === 'in_tray' ? ok(await withdraw(tx, actor, now, line)) : tooFar;
+  }
+  const transfer = await lockTransfer(tx, d.transferId);
+  const line = await findLineOfDecision(tx, d.decisionId);
+  if (!transfer || !line) return tooFar;
+  const clean = await untouched(at, [{ entity: 'transfer', entityId: d.transferId }, needed]);
+  if (!clean.ok) return clean;
+  if (transfer.state !== 'approved' || line.approved === '0.000000') return tooFar;
+  return ok(await withdrawSent(tx, actor, now, transfer, line));
+}
+
 const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
-  accepted: {
+  accepted: { right: 'needs.decide', undo: undoDecided },
+  to_be_sent: { right: 'needs.decide', undo: undoDecided },
+  decided_many: {
     right: 'needs.decide',
-    undo: async (at, { needId, trayLineId }) => {
-      const [line] = await lockTrayLines(at.tx, [trayLineId]);
-      if (!line) return tooFar;
-      const clean = await untouched(at, [
-        { entity: 'tray_line', entityId: trayLineId },
-        { entity: 'need', entityId: needId },
-      ]);
-      if (!clean.ok) return clean;
-      return line.state === 'in_tray' ? ok(await withdraw(at.tx, at.actor, at.now, line)) : tooFar;
+    // The last part of a need first: its decision is the need's last.
+    undo: async (at, { decided }) => {
+      for (const d of [...decided].reverse()) {
+        const undone = await undoDecided(at, d);
+        if (!undone.ok) return undone;
+      }
+      return ok(null);
     },
   },
-  to_be_sent: {
+  set_aside: {
     right: 'needs.decide',
-    undo: async (at, { needId, transferId, decisionId }) => {
+    undo: async (at, { needs }) => {
       const { tx, actor, now } = at;
-      const transfer = await lockTransfer(tx, transferId);
-      const line = await findLineOfDecision(tx, decisionId);
-      if (!transfer || !line) return tooFar;
-      const clean = await untouched(at, [
-        { entity: 'transfer', entityId: transferId },
-        { entity: 'need', entityId: needId },
-      ]);
+      const locked = new Map(
+        (
+          await lockNeeds(
+            tx,
+            needs.map((n) => n.needId),
+          )
+        ).map((n) => [n.id, n]),
+      );
+      const clean = await untouched(
+        at,
+        needs.map((n) => ({ entity: 'need', entityId: n.needId })),
+      );
       if (!clean.ok) return clean;
-      if (transfer.state !== 'approved' || line.approved === '0.000000') return tooFar;
-      return ok(await withdrawSent(tx, actor, now, transfer, line));
+      for (const { needId, decisionId, before, state } of needs) {
+        const need = locked.get(needId);
+        if (need?.lastDecisionId !== decisionId) return tooFar;
+        await decideNeed(tx, needId, state, before, fingerprintOf({ ...need, lastDecisionId: before }), now);
+      }
+      await recordChanges(
+        tx,
+        actor.userId,
+        now,
+        needs.map((n) => ({ entity: 'need', entityId: n.needId, action: 'as it was before' })),
+      );
+      markDirty(tx, [...locked.values()]);
+      return ok(null);
+    },
+  },
+  by_hand: {
+    right: 'needs.decide',
+    undo: async ({ tx, actor, now }, { itemId, locationId, before, after }) => {
+      const had = await lockHandNeed(tx, { itemId, locationId });
+      if (fromDecimal(had.quantity) !== fromDecimal(after)) return tooFar;
+      await putHandNeed(tx, { itemId, locationId, ...before, userId: actor.userId, at: now });
+      await recordChanges(tx, actor.userId, now, [
+        {
+          ...{ entity: 'item', entityId: itemId, action: 'asked for by hand' },
+          ...{ before: { byHand: after }, after: { byHand: before.quantity } },
+        },
+      ]);
+      markDirty(tx, [{ itemId, locationId }]);
+      return ok(null);
     },
   },
   taken_back: {
@@ -141,6 +195,8 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       await updateTrayLine(tx, { ...line, state: 'in_tray' });
       if (need && decisionId !== null) {
         const fingerprint = fingerprintOf({ ...need, lastDecisionId: line.decisionId });
+        // What was asked for by hand is taken up again.
+        if (fromDecimal(await readByHand(tx, line.decisionId)) > 0) await takeHandNeed(tx, need);
         await decideNeed(tx, need.id, 'decided', line.decisionId, fingerprint, now);
       }
       await recordChanges(tx, actor.userId, now, [

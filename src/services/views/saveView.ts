@@ -11,6 +11,7 @@ export const viewPages = {
   suppliers: 'orders.read',
   policies: 'needs.read',
   promises: 'promises.read',
+  needs: 'needs.read',
 } as const satisfies Record<string, Right>;
 export type ViewPage = keyof typeof viewPages;
 

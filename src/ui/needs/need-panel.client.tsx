@@ -1,14 +1,16 @@
 'use client';
 
 import Link from 'next/link';
-import type { NeedView } from '@/services/planning/readNeeds';
+import type { NeedView } from '@/services/planning/needViews';
 import type { Bought } from '@/services/purchase/bought';
+import { plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { useRead } from '../frame/use-read.client';
 import { BoughtLines } from '../items/bought-lines';
 import { ruleWords } from '../items/words';
 import { CourseOfStock } from '../marks/course-of-stock.client';
 import { neededOf, ReckoningSum } from '../reckoning/reckoning';
+import { Mend } from './mend.client';
 import { netOf, priceOf } from './priceOf';
 import { Ways } from './ways.client';
 
@@ -18,12 +20,15 @@ export function NeedPanel({
   currency,
   today,
   ways,
+  onMended,
 }: {
   need: NeedView;
   currency: string;
   today: string;
   /** What can be done with a way; null while nothing can. */
   ways: Pick<Parameters<typeof Ways>[0], 'picking' | 'onTake' | 'onRead'>;
+  /** Something that was in the way is on file now. */
+  onMended: () => void;
 }) {
   const format = useFormat();
   const bought = useRead<readonly Bought[]>(`/api/reads/last-bought?item=${need.itemId}`);
@@ -102,18 +107,28 @@ export function NeedPanel({
             Sent from {need.sentFrom.location}: {format.quantity(need.sentFrom.free)} free there.
           </p>
         )}
-        {need.supplierId === null && need.sentFrom === null && (
-          <p className="fault mt-2">No supplier sells this item yet, so it can’t go into a tray.</p>
+        {need.byHand && (
+          <p className="second mt-2">
+            {format.quantity(need.byHand.quantity)} {plural(need.unit, need.byHand.quantity)} asked for by{' '}
+            {need.byHand.who}
+            {need.byHand.note && `: ${need.byHand.note}`}
+          </p>
         )}
         {need.sourceRule && need.sourceRule.kind !== 'only' && need.sourceRule.kind !== 'blocked' && (
           <p className="second mt-2">Supplier chosen by {ruleWords(need.sourceRule)}.</p>
         )}
-        {need.supplierBlocked && <p className="fault mt-2">The supplier is blocked.</p>}
-        {need.supplierId !== null && need.net === null && (
+        <Mend need={need} today={today} onMended={onMended} />
+        {need.slackDays !== null && need.slackDays < 0 && need.runOut && need.arrives && (
           <p className="mt-2 text-attention">
-            No price on file: it can be ordered, and the price is asked for before approval.
+            Stock runs out {format.date(need.runOut)}, this would be here {format.date(need.arrives)}.
           </p>
         )}
+        <p className="second mt-2">
+          Short since {format.date(need.firstSeen.slice(0, 10))} ·{' '}
+          <Link prefetch={false} className="link" href={`/needs/decisions?show=all&item=${need.itemId}`}>
+            earlier decisions
+          </Link>
+        </p>
       </div>
       {need.open && need.boughtFor === null && <Ways needId={need.id} fingerprint={need.fingerprint} {...ways} />}
       <CourseOfStock itemId={need.itemId} locationId={need.locationId} unit={need.unit} />

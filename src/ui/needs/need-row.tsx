@@ -5,7 +5,7 @@ import { baseQuantity, isWholePacks } from '@/core/packs';
 import { checkLineQuantity } from '@/core/purchase';
 import { entryText, MICRO } from '@/core/quantity';
 import { fraction } from '@/core/units';
-import type { NeedView } from '@/services/planning/readNeeds';
+import type { NeedView } from '@/services/planning/needViews';
 import type { ClientFailure } from '../command/send';
 import { type Format, lastsWords, plural } from '../format';
 import { Cell } from '../grid/grid.client';
@@ -13,6 +13,7 @@ import { Cause, spokenCauses } from '../marks/cause';
 import { gaugeWords, LevelStrip } from '../marks/level-strip';
 import { useMay } from '../may-context.client';
 import { failureSentence } from '../sentences';
+import { warningWords } from './mend.client';
 import { netOf, priceOf } from './priceOf';
 
 export type RowState =
@@ -25,12 +26,19 @@ export type RowState =
       readonly packs: string;
       readonly packName: string;
       readonly transfer: { readonly id: number; readonly number: string } | null;
+      /** What else it was split over. */
+      readonly also?: readonly string[];
     }
+  | { readonly kind: 'aside'; readonly words: string }
   | { readonly kind: 'failed'; readonly failure: ClientFailure };
 
 /** Why a need can't be accepted, null when it can. */
 export const cannotAccept = (n: NeedView): string | null =>
   n.sentFrom ? (n.sentFrom.free === 0 ? 'none free there' : null) : n.supplierId === null ? 'no supplier yet' : null;
+
+/** How late what is decided now would come, in days without stock; '' where it is in time. */
+export const lateWords = ({ slackDays }: Pick<NeedView, 'slackDays'>): string =>
+  slackDays !== null && slackDays < 0 ? `${-slackDays} ${slackDays === -1 ? 'day' : 'days'} short` : '';
 
 /** Free, coming and how long it lasts; the column's head says what the days are. */
 const stockWords = (need: NeedView, format: Format, lasts = ''): string =>
@@ -42,7 +50,7 @@ const stockWords = (need: NeedView, format: Format, lasts = ''): string =>
 export function needLabel(need: NeedView, text: string, format: Format): string {
   const checked = checkLineQuantity(text);
   const packs = plural(need.packName, checked.ok ? checked.value : 0);
-  return `${need.itemName}, ${need.location}${need.boughtFor ? ` for ${need.boughtFor.location}` : ''}, ${need.causes.map((c) => spokenCauses[c]).join(', ')}, ${stockWords(need, format, 'lasts ')}, ${need.sentFrom ? `send from ${need.sentFrom.location}` : 'order'} ${text} ${packs}`;
+  return `${need.itemName}, ${need.location}${need.boughtFor ? ` for ${need.boughtFor.location}` : ''}, ${[...need.causes.map((c) => spokenCauses[c]), lateWords(need)].filter(Boolean).join(', ')}, ${stockWords(need, format, 'lasts ')}, ${need.sentFrom ? `send from ${need.sentFrom.location}` : 'order'} ${text} ${packs}`;
 }
 
 /** What a row can ask for; it stays the same from one rendering to the next, so that only rows that changed are drawn. */
@@ -60,6 +68,8 @@ type CellsProps = {
   state: RowState;
   typed: string | undefined;
   current: boolean;
+  /** Marked, for what is done with many at once. */
+  marked: boolean;
   hands: RowHands;
 };
 
@@ -78,19 +88,30 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
   const mayDecide = useMay('needs.decide');
   return (
     <>
-      <Cell className="min-w-0 leading-[1.12]">
+      <Cell className={`min-w-0 leading-[1.12] ${props.marked ? 'border-action border-l-[3px] pl-2' : ''}`}>
         <Link href={`/items/${need.itemId}`} className="name block" tabIndex={-1} prefetch={false}>
           {need.itemName}
         </Link>
         <span className="second">
           <span className="code">{need.itemNumber}</span> · {need.location}
           {need.boughtFor && ` for ${need.boughtFor.location}`}
+          {need.warnings.some((w) => w === 'supplier_blocked' || w === 'item_stopped') && (
+            <span className="text-attention">
+              {' '}
+              ·{' '}
+              {need.warnings
+                .filter((w) => w === 'supplier_blocked' || w === 'item_stopped')
+                .map((w) => warningWords[w])
+                .join(', ')}
+            </span>
+          )}
         </span>
       </Cell>
       <Cell className="max-sm:hidden">
         {need.causes.map((c) => (
           <Cause key={c} cause={c} />
         ))}
+        {lateWords(need) && <span className="block pl-[21px] text-[11.5px] text-attention">{lateWords(need)}</span>}
       </Cell>
       <Cell className="leading-tight max-md:hidden">
         <LevelStrip gauge={need.gauge} format={format} id={`n${need.id}`} />
@@ -108,9 +129,13 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
             </Link>
           )}
           <span className="second block">
-            {state.packs} {plural(state.packName, Number(state.packs) * MICRO)}
+            {state.also && state.also.length > 0
+              ? `and ${state.also.join(', ')}`
+              : `${state.packs} ${plural(state.packName, Number(state.packs) * MICRO)}`}
           </span>
         </Cell>
+      ) : state.kind === 'aside' ? (
+        <Cell className="col-span-2 text-muted">{state.words}</Cell>
       ) : !need.open && !saving && !fault ? (
         <Cell className="col-span-2 text-muted">decided or no longer short</Cell>
       ) : (
@@ -188,7 +213,7 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
         ) : need.supplierId === null ? (
           '–'
         ) : need.net === null ? (
-          <span className="marker">no price</span>
+          <span className="marker">{need.warnings.includes('no_rate') ? 'no rate' : 'no price'}</span>
         ) : (
           <>
             {net === null ? '–' : format.amount(net, currency)}

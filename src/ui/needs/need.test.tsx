@@ -1,7 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { reckonPeg } from '@/core/netting';
 import { units } from '@/core/quantity';
-import type { NeedView } from '@/services/planning/readNeeds';
+import type { NeedView } from '@/services/planning/needViews';
 import type { WayView } from '@/services/planning/readWays';
 import { Format } from '../format';
 import { FormatProvider } from '../format-context.client';
@@ -26,8 +26,9 @@ const bought: NeedView = {
   gauge: {
     ...{ onHand: units(12), free: units(12), coming: 0, inTrays: 0, owed: 0, min: units(28), max: units(76) },
   },
-  ...{ content: { num: '10', den: '1' }, currency: 'EUR', rate: null, supplierBlocked: false, sourceRule: null },
-  ...{ reckoning: null, boughtFor: null },
+  ...{ content: { num: '10', den: '1' }, currency: 'EUR', rate: null, warnings: [], sourceRule: null },
+  ...{ reckoning: null, boughtFor: null, runOut: '2026-11-26', arrives: '2026-11-25', slackDays: 1, byHand: null },
+  ...{ firstSeen: '2026-11-20 08:00:00', supplier: { id: 2, name: 'Hollinmere Spinners', code: 'HOL' } },
   prices: [{ ...step, from: null, to: null } as never],
 };
 const sent: NeedView = {
@@ -71,7 +72,18 @@ describe('the cells of a row', () => {
       <FormatProvider locale="en-GB">
         <MayProvider rights={may ? ['needs.decide'] : []}>
           <NeedCells
-            {...{ need, index: 0, format, currency: 'EUR', today: '2026-11-23', state, typed, current: true, hands }}
+            {...{
+              need,
+              index: 0,
+              format,
+              currency: 'EUR',
+              today: '2026-11-23',
+              state,
+              typed,
+              current: true,
+              marked: false,
+              hands,
+            }}
           />
         </MayProvider>
       </FormatProvider>,
@@ -126,6 +138,7 @@ describe('the panel beside it', () => {
             currency="EUR"
             today="2026-11-23"
             ways={{ picking: false, onTake: null, onRead: () => undefined }}
+            onMended={() => undefined}
           />
         </FormatProvider>,
       ),
@@ -142,24 +155,22 @@ describe('the panel beside it', () => {
 
   test('what is in the way is said in a sentence each', () => {
     expect(panel(bought)).toContain('No policy that refills is in force here.');
-    expect(panel({ ...bought, supplierId: null })).toContain('No supplier sells this item yet');
-    expect(panel({ ...bought, supplierBlocked: true })).toContain('The supplier is blocked.');
-    expect(panel({ ...bought, net: null })).toContain('No price on file: it can be ordered');
+    expect(panel({ ...bought, warnings: ['no_supplier'] })).toContain('No supplier sells this item yet');
+    expect(panel({ ...bought, warnings: ['supplier_blocked'] })).toContain('Hollinmere Spinners is blocked.');
+    expect(panel({ ...bought, warnings: ['no_price'] })).toContain('No price on file: it can be ordered');
     expect(panel(sent)).toContain('Sent from Wendel Yard: 5 free there.');
   });
 });
 
 describe('a way', () => {
   const way: WayView = {
-    ...{
-      sourceId: 4,
-      locationId: null,
-      name: 'Hollinmere Spinners',
-      packs: units(6),
-      packName: 'bag',
-      base: units(60),
-    },
-    ...{ arrives: '2026-12-01', slackDays: -4, cash: 19_680, each: 328, overshoot: units(6), goodsAndCharges: 17_712 },
+    deliveries: [
+      {
+        ...{ sourceId: 4, locationId: null, name: 'Hollinmere Spinners', packs: units(6), packName: 'bag' },
+        ...{ base: units(60), arrives: '2026-12-01' },
+      },
+    ],
+    ...{ slackDays: -4, cash: 19_680, each: 328, overshoot: units(6), goodsAndCharges: 17_712 },
     ...{ order: 0, carrying: 12, short: 8, shortCost: 2400, total: 20_124, sharedBy: 3, shown: true },
   };
   test('says each part that is not 0, and how it stands to the day stock runs out', () => {

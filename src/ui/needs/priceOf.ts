@@ -1,7 +1,7 @@
 import { convert, lineNet, type Price } from '@/core/money';
 import { priceAt } from '@/core/sourcing';
 import { fraction } from '@/core/units';
-import type { NeedView } from '@/services/planning/readNeeds';
+import type { NeedView } from '@/services/planning/needViews';
 
 /** The list price of a need's source for a number of packs (millionths) on a day, breaks included; null without one. The
  *  order prices again, over all needs that come to stand on one line. */

@@ -19,6 +19,8 @@ export function partsOfWay(w: WayView, format: Format, currency: string): string
     .join(' + ');
 }
 
+const keyOfWay = (w: WayView): string => w.deliveries.map((d) => `${d.sourceId}/${d.locationId}/${d.base}`).join(' ');
+
 /** How a way stands to the day on which stock runs out. */
 export function slackOfWay(w: Pick<WayView, 'slackDays'>): string {
   if (w.slackDays === null) return '';
@@ -28,6 +30,8 @@ export function slackOfWay(w: Pick<WayView, 'slackDays'>): string {
 
 const whys = { no_price: 'no price or rate is on file', blocked: 'blocked' } as const;
 
+export type ReadWays = { readonly needId: number; readonly ways: readonly WayView[]; readonly missing: number };
+
 /** The ways to cover a need, the cheapest first, each with all that was weighed; taken by a press, or by W and its number. */
 export function Ways(props: {
   needId: number;
@@ -35,15 +39,16 @@ export function Ways(props: {
   /** W was pressed: the next figure takes a way. */
   picking: boolean;
   onTake: ((way: WayView) => void) | null;
-  onRead: (read: { readonly needId: number; readonly ways: readonly WayView[] }) => void;
+  onRead: (read: ReadWays) => void;
 }) {
   const { needId, onTake, onRead } = props;
   const format = useFormat();
   const read = useRead<WaysView>(`/api/reads/ways?need=${needId}&at=${encodeURIComponent(props.fingerprint)}`);
   const ways = read !== null && read !== 'failed' ? read.ways : null;
+  const missing = read !== null && read !== 'failed' ? read.missing : 0;
   useEffect(() => {
-    if (ways) onRead({ needId, ways });
-  }, [needId, ways, onRead]);
+    if (ways) onRead({ needId, ways, missing });
+  }, [needId, ways, missing, onRead]);
   return (
     <div>
       <h3 className="head">
@@ -58,15 +63,20 @@ export function Ways(props: {
         <>
           <ol className="grid gap-2.5">
             {read.ways.map((w, i) => (
-              <li key={`${w.sourceId}/${w.locationId}/${w.base}`} className="grid grid-cols-[1.1rem_1fr_auto] gap-x-2">
+              <li key={keyOfWay(w)} className="grid grid-cols-[1.1rem_1fr_auto] gap-x-2">
                 <span className="text-muted">{i + 1}</span>
                 <span>
-                  <span className={w.shown ? 'font-semibold' : ''}>{w.name}</span>, {format.quantity(w.packs)}{' '}
-                  {plural(w.packName || read.unit, w.packs)}
+                  {w.deliveries.map((d, k) => (
+                    <span key={d.name} className={k > 0 ? 'block' : ''}>
+                      {k > 0 && '+ '}
+                      <span className={w.shown ? 'font-semibold' : ''}>{d.name}</span>, {format.quantity(d.packs)}{' '}
+                      {plural(d.packName || read.unit, d.packs)}
+                    </span>
+                  ))}
                 </span>
                 <span className="figure font-semibold">{format.amount(w.total, read.currency)}</span>
                 <span className="second col-start-2">
-                  here {format.date(w.arrives)}
+                  here {w.deliveries.map((d) => format.date(d.arrives)).join(' and ')}
                   {slackOfWay(w) && (
                     <span className={w.slackDays !== null && w.slackDays < 0 ? 'text-stop' : ''}>
                       , {slackOfWay(w)}
@@ -78,7 +88,7 @@ export function Ways(props: {
                   <button
                     type="button"
                     className="link second text-right"
-                    aria-label={`Take way ${i + 1}: ${w.name}`}
+                    aria-label={`Take way ${i + 1}: ${w.deliveries.map((d) => d.name).join(' and ')}`}
                     onClick={() => onTake(w)}
                   >
                     take

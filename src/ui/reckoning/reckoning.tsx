@@ -23,6 +23,7 @@ const labels: Readonly<Record<TermLabel, string>> = {
   asked_one_to_one: 'Asked for on this line',
   lies_ready: 'Lies ready for it',
   bought_for_it: 'Bought for it, on the way',
+  by_hand: 'Asked for by hand',
 };
 
 /** Terms that say what a level is made of: there even when something is 0. */

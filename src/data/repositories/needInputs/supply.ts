@@ -49,8 +49,13 @@ type DecisionCells = [
   locationId: number,
   at: string,
   ordered: number,
+  kind: 'accept' | 'put_off' | 'leave_out',
+  until: string | null,
+  waited: number,
 ];
+type HandCells = [itemId: number, locationId: number, quantity: number];
 type Cells = {
+  readonly byHand: readonly HandCells[];
   readonly parts: readonly PartCells[];
   readonly transfers: readonly TransferCells[];
   readonly trays: readonly TrayCells[];
@@ -89,10 +94,14 @@ export function askSupply(
   );
   // The last decision of an ordinary need; every one of a line that is bought for one to one.
   const decisions = ask.arrays<DecisionCells>(
-    `SELECT d.id, n.peg, ${micro('d.shortage')}, n.item_id, n.location_id, d.decided_at, ${micro('COALESCE(t.base_quantity, 0)')}
+    `SELECT d.id, n.peg, ${micro('d.shortage')}, n.item_id, n.location_id, d.decided_at, ${micro('COALESCE(t.base_quantity, 0)')},
+            d.kind, d.until, ${micro('d.waited')}
        FROM need n JOIN decision d ON d.need_id = n.id AND (n.peg > 0 OR d.id = n.last_decision_id)
        LEFT JOIN tray_line t ON n.peg > 0 AND t.decision_id = d.id AND t.state <> 'taken_back'
-      WHERE d.kind = 'accept' ${where('n.item_id', 'AND')}`,
+      WHERE (d.kind = 'accept' OR (n.peg = 0 AND d.kind IN ('put_off', 'leave_out'))) ${where('n.item_id', 'AND')}`,
+  );
+  const byHand = ask.arrays<HandCells>(
+    `SELECT item_id, location_id, ${micro('quantity')} FROM hand_need ${where('item_id', 'WHERE')}`,
   );
   return async (g, context, horizons) =>
     countSupply(g, context, horizons, {
@@ -100,6 +109,7 @@ export function askSupply(
       transfers: await transfers(),
       trays: await trays(),
       decisions: await decisions(),
+      byHand: await byHand(),
     });
 }
 
@@ -122,11 +132,13 @@ function countSupply(
   cells: Cells,
 ): ReadonlyMap<number, readonly PegLine[]> {
   const { arrays, slot } = g;
+  const ordinary = cells.decisions.filter(([, line]) => line === 0);
+  setBeside(g, context, ordinary, cells.byHand);
   const count = counter(
     g,
     context,
     horizons,
-    cells.decisions.filter(([, line]) => line === 0),
+    ordinary.filter(([, , , , , , , kind]) => kind === 'accept'),
   );
   const add = (array: Float64Array, at: number, q: number) => {
     array[at] = (array[at] as number) + q;
@@ -189,6 +201,26 @@ function countSupply(
   // Bought for a line that nobody asks for any more.
   for (const own of bought.values()) for (const e of own) count(e);
   return found;
+}
+
+/** What was decided last and what is asked for by hand, beside the policies. What is put off, or left out for a time, comes back
+ *  on its day. */
+function setBeside(
+  { arrays, today, slot }: Ground,
+  { due }: Context,
+  decisions: readonly DecisionCells[],
+  byHand: readonly HandCells[],
+): void {
+  for (const [, , shortage, item, location, , , kind, until, waited] of decisions) {
+    const at = slot(item, location);
+    const stays = kind !== 'accept' && (until === null || until > today);
+    if (stays && until !== null) due(at, until);
+    arrays.beside.set(at, { byHand: 0, aside: stays ? shortage : -1, waited });
+  }
+  for (const [item, location, quantity] of byHand) {
+    const at = slot(item, location);
+    arrays.beside.set(at, { ...(arrays.beside.get(at) ?? { aside: -1, waited: 0 }), byHand: quantity });
+  }
 }
 
 /** Puts what is expected into the arrays. */

@@ -2,6 +2,7 @@ import { deps } from '@/app/_server/deps';
 import { numberOf, read } from '@/app/_server/read';
 import { err } from '@/core/result';
 import { readItemRows } from '@/services/catalogue/readItems';
+import { readDecisionRows } from '@/services/planning/readDecisions';
 import { readNeedRows } from '@/services/planning/readNeeds';
 import { readPolicyLines } from '@/services/planning/readPolicies';
 import { readPromiseRows } from '@/services/promise/readPromises';
@@ -10,6 +11,7 @@ import { readTrayRows } from '@/services/purchase/readTrays';
 import { readStockRows } from '@/services/stock/readStock';
 
 const rowsOf = {
+  decisions: readDecisionRows,
   items: readItemRows,
   needs: readNeedRows,
   orders: readOrderRows,

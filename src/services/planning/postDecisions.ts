@@ -1,0 +1,221 @@
+import { baseQuantity } from '@/core/packs';
+import type { Actor } from '@/core/people';
+import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
+import { err, ok, type Result } from '@/core/result';
+import { fraction } from '@/core/units';
+import { recordChanges } from '@/data/repositories/bookkeeping';
+import { type ItemRow, readItemsByIds, readPacks } from '@/data/repositories/catalogue';
+import { readCompany, readLocations } from '@/data/repositories/company';
+import { takeHandNeed } from '@/data/repositories/handNeeds';
+import { markDirty } from '@/data/repositories/marks';
+import { decideNeed, insertDecision, type NeedRow, readStates, type StateRow } from '@/data/repositories/planning';
+import { readReserves } from '@/data/repositories/reserves';
+import { insertTransfer, insertTransferLines, lockOpenTransfer } from '@/data/repositories/transfers';
+import { insertTrayLine } from '@/data/repositories/trays';
+import type { Tx } from '@/data/sql';
+import { type Buying, type BuyingBook, readBuying } from '../catalogue/buying';
+import { type Deps, todayOf } from '../deps';
+import { type Failure, invalidField } from '../failure';
+import { pairKey, pairMap } from '../grouping';
+import { reserve } from '../stock/reserve';
+import { nextTransferNumber } from '../stock/transferNumber';
+import type { Decided } from '../undo/recordUndo';
+import { fingerprintOf } from './freshNeeds';
+import { sendingPack } from './needViews';
+import { type PairPlans, readPairPlans } from './pairPlans';
+
+/** A supplier, or a place, other than the need says. */
+export type Way = { readonly sourceId: number } | { readonly locationId: number };
+/** In the pack of whoever supplies it; of a place chosen besides in base units. */
+export type Chosen = { readonly packs: Quantity; readonly way?: Way | undefined };
+
+/** In the tray of a supplier; or, where another place supplies it, on a transfer from there. */
+export type AcceptedPart = {
+  readonly trayLineId: number | null;
+  /** Who supplies it: the supplier, or the place. */
+  readonly supplier: string;
+  readonly transfer: { readonly id: number; readonly number: string } | null;
+};
+
+/** What decisions on needs are made from, read once for all of them. */
+export type DecisionGround = {
+  readonly tx: Tx;
+  readonly actor: Actor;
+  readonly now: string;
+  readonly today: string;
+  readonly book: BuyingBook;
+  readonly plans: PairPlans;
+  readonly states: ReadonlyMap<string, StateRow>;
+  readonly items: ReadonlyMap<number, ItemRow>;
+  readonly places: ReadonlyMap<number, { readonly name: string; readonly closed: number }>;
+};
+
+export async function decisionGround(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  now: string,
+  needs: readonly NeedRow[],
+): Promise<DecisionGround> {
+  const today = todayOf(deps, await readCompany(tx));
+  const itemIds = [...new Set(needs.map((n) => n.itemId))];
+  return {
+    ...{ tx, actor, now, today },
+    book: await readBuying(tx, itemIds),
+    plans: await readPairPlans(tx, itemIds, today),
+    states: pairMap(await readStates(tx, itemIds)),
+    items: await readItemsByIds(tx, itemIds),
+    places: new Map((await readLocations(tx)).map((l) => [l.id, l])),
+  };
+}
+
+/** The reckoning of a need as it is now, to be kept with a decision. */
+export function reckoningNow({ plans, states }: DecisionGround, { itemId, locationId, pegOf, peg }: NeedRow) {
+  return pegOf === 'pair'
+    ? plans.reckoning(itemId, locationId, states.get(pairKey(itemId, locationId)))
+    : (plans.peg(itemId, locationId, peg)?.reckoning ?? null);
+}
+
+/** What customers wait for at a need's place, as decimal text: when more of them wait, what was decided comes back. */
+export const waitedOf = ({ states }: DecisionGround, { itemId, locationId, pegOf }: NeedRow): string =>
+  pegOf === 'pair' ? (states.get(pairKey(itemId, locationId))?.backordered ?? '0') : '0';
+
+export type Accepted = { readonly parts: readonly AcceptedPart[]; readonly decided: readonly Decided[] };
+
+/** Takes an open need, locked, as decided: each part goes into a supplier's tray, or onto the transfer from another place that is
+ *  still being put together, where it is promised at once; each is a decision of its own that keeps the reckoning as it was.
+ *  Later parts are decided on what earlier ones left. What was asked for by hand is taken up with the last.
+ *  Errors: invalid_field packs, no_supplier, not_found, not_free (of what a place has). */
+export async function postAccepted(
+  g: DecisionGround,
+  need: NeedRow,
+  chosen: readonly Chosen[],
+): Promise<Result<Accepted, Failure>> {
+  const { tx, now } = g;
+  const reckoning = JSON.stringify(reckoningNow(g, need));
+  const hand = need.pegOf === 'pair' ? await takeHandNeed(tx, need) : '0';
+  const parts: AcceptedPart[] = [];
+  const decided: Decided[] = [];
+  let short = fromDecimal(need.shortage);
+  let last: number | null = null;
+  for (const [i, { packs, way }] of chosen.entries()) {
+    const from = way && 'locationId' in way ? way.locationId : way ? null : need.supplyLocationId;
+    const head = {
+      ...{ needId: need.id, kind: 'accept' as const, fingerprint: need.fingerprint, shortage: toDecimal(short) },
+      ...{ reckoning, userId: g.actor.userId, at: now, waited: waitedOf(g, need) },
+      byHand: i === chosen.length - 1 ? hand : '0',
+    };
+    const sourceId = way && 'sourceId' in way ? way.sourceId : need.sourceId;
+    const buying = g.book.bySource.get(sourceId ?? 0);
+    const posted: Result<Posted, Failure> =
+      from !== null
+        ? await sendIt(g, need, packs, { from, inPacks: way === undefined }, head)
+        : buying
+          ? await trayIt(g, need, packs, buying, head)
+          : err({ kind: 'no_supplier' });
+    if (!posted.ok) return posted;
+    const { decisionId, base, part, undo } = posted.value;
+    parts.push(part);
+    decided.push(undo);
+    short = Math.max(0, short - base);
+    last = decisionId;
+  }
+  if (last === null) return err(invalidField('packs', { kind: 'zero_quantity' }));
+  await decideNeed(tx, need.id, 'decided', last, fingerprintOf({ ...need, lastDecisionId: last }), now);
+  markDirty(tx, [need]);
+  return ok({ parts, decided });
+}
+
+type Head = Pick<
+  Parameters<typeof insertDecision>[1],
+  'needId' | 'kind' | 'fingerprint' | 'shortage' | 'reckoning' | 'userId' | 'at' | 'waited' | 'byHand'
+>;
+type Posted = {
+  readonly decisionId: number;
+  readonly base: Quantity;
+  readonly part: AcceptedPart;
+  readonly undo: Decided;
+};
+
+/** Puts a part into the tray of its supplier. */
+async function trayIt(
+  { tx, actor, now }: DecisionGround,
+  { id: needId, itemId, locationId, suggested }: NeedRow,
+  packs: Quantity,
+  { source, content }: Buying,
+  head: Head,
+): Promise<Result<Posted, Failure>> {
+  const base = baseQuantity(packs, content);
+  if (base === 0) return err(invalidField('packs', { kind: 'zero_quantity' }));
+  const quantities = { packQuantity: toDecimal(packs), baseQuantity: toDecimal(base) };
+  const decisionId = await insertDecision(tx, { ...head, sourceId: source.id, packId: source.packId, ...quantities });
+  const trayLineId = await insertTrayLine(tx, {
+    ...{ supplierId: source.supplierId, decisionId, itemId, locationId, sourceId: source.id, packId: source.packId },
+    ...{ ...quantities, userId: actor.userId, at: now },
+  });
+  await recordChanges(tx, actor.userId, now, [
+    { entity: 'need', entityId: needId, action: 'accepted', before: { suggested }, after: quantities },
+  ]);
+  return ok({
+    ...{ decisionId, base },
+    part: { trayLineId, supplier: source.supplierName, transfer: null },
+    undo: { kind: 'accepted', needId, trayLineId },
+  });
+}
+
+/** Puts a part onto the transfer from another place. */
+async function sendIt(
+  g: DecisionGround,
+  need: NeedRow,
+  packs: Quantity,
+  /** `inPacks`: as the need says, in packs for sending; a place that was chosen sends single units. */
+  { from, inPacks }: { readonly from: number; readonly inPacks: boolean },
+  head: Head,
+): Promise<Result<Posted, Failure>> {
+  const { tx, actor, now, today, places } = g;
+  const { id: needId, itemId, locationId } = need;
+  const item = g.items.get(itemId);
+  if (!item) return err({ kind: 'not_found', what: 'item' });
+  const pack = inPacks
+    ? sendingPack(item, new Map((await readPacks(tx, [itemId])).map((p) => [p.id, p])))
+    : { content: fraction(1n) };
+  const base = baseQuantity(packs, pack.content);
+  if (base === 0) return err(invalidField('packs', { kind: 'zero_quantity' }));
+  const sender = places.get(from);
+  if (from === locationId || !sender || sender.closed === 1) return err({ kind: 'not_found', what: 'location' });
+  const open = await lockOpenTransfer(tx, from, locationId);
+  const number = open?.number ?? (await nextTransferNumber(tx, today));
+  const transferId =
+    open?.id ??
+    (await insertTransfer(tx, {
+      ...{ number, fromLocationId: from, toLocationId: locationId, state: 'approved', businessDate: today },
+      ...{ wantedDate: null, note: '', userId: actor.userId, at: now },
+    }));
+  const keep = (await readReserves(tx, [{ itemId, locationId: from }], today))({ itemId, locationId: from });
+  const promisedTo = `${number} to ${places.get(locationId)?.name ?? ''}`;
+  const promise = { itemId, locationId: from, quantity: base, promisedTo, userId: actor.userId, at: now, keep };
+  const reserved = await reserve(tx, promise);
+  if (!reserved.ok) return reserved;
+  const quantities = { packQuantity: toDecimal(packs), baseQuantity: toDecimal(base) };
+  const decisionId = await insertDecision(tx, { ...head, sourceId: null, packId: null, ...quantities });
+  await insertTransferLines(tx, transferId, [
+    {
+      ...{ itemId, asked: quantities.baseQuantity, approved: quantities.baseQuantity, shipped: '0', shippedValue: 0 },
+      ...{ allocationId: reserved.value, decisionId },
+    },
+  ]);
+  const before = { suggested: need.suggested };
+  await recordChanges(tx, actor.userId, now, [
+    { entity: 'need', entityId: needId, action: 'to be sent', before, after: quantities },
+    {
+      ...{ entity: 'transfer', entityId: transferId, action: open ? 'line added' : 'approved' },
+      after: { transfer: number, ...quantities },
+    },
+  ]);
+  markDirty(tx, [{ itemId, locationId: from }]);
+  return ok({
+    ...{ decisionId, base },
+    part: { trayLineId: null, supplier: sender.name, transfer: { id: transferId, number } },
+    undo: { kind: 'to_be_sent', needId, transferId, decisionId },
+  });
+}

@@ -1,0 +1,79 @@
+import { addDays, arrivesIfOrdered, type BusinessDate, daysBetween, type SupplyCalendar } from '@/core/calendar';
+import { firstBelow, project } from '@/core/projection';
+import { fromDecimal } from '@/core/quantity';
+import type { Calendars } from '@/data/repositories/calendars';
+import { readRates } from '@/data/repositories/demand';
+import type { Pair } from '@/data/repositories/levels';
+import { readSupply } from '@/data/repositories/openSupply';
+import { readStates } from '@/data/repositories/planning';
+import type { Tx } from '@/data/sql';
+import type { BuyingBook } from '../catalogue/buying';
+import { groupBy, pairKey, pairMap } from '../grouping';
+import { whenItComes } from './whenItComes';
+
+/** Days looked ahead for the day on which stock runs out. */
+const AHEAD = 120;
+
+type At = { readonly today: BusinessDate; readonly time: string };
+type Supplied = Pair & { readonly sourceId: number | null; readonly supplyLocationId: number | null };
+
+export type Urgency = {
+  /** The first day that closes below zero, counted from today; null when none does in the days looked at. */
+  readonly runOutDay: number | null;
+  readonly runOut: BusinessDate | null;
+  /** When it would be here if it was decided now; null without a supplier. */
+  readonly arrives: BusinessDate | null;
+  /** Days between the two, below 0 when it comes too late; null where nothing runs out. */
+  readonly slackDays: number | null;
+};
+
+/** How urgent needs are: what lies there and is not blocked, less what is owed, what comes on its day, use of the last 91 days,
+ *  against the day on which it could be there. */
+export async function readUrgency(
+  tx: Tx,
+  at: At,
+  pairs: readonly Supplied[],
+  { book, calendars }: { readonly book: BuyingBook; readonly calendars: Calendars },
+): Promise<(pair: Supplied) => Urgency> {
+  const itemIds = [...new Set(pairs.map((p) => p.itemId))];
+  const states = pairMap(await readStates(tx, itemIds));
+  const rates = pairMap(await readRates(tx, itemIds));
+  const coming = groupBy(await readSupply(tx, itemIds), (s) => pairKey(s.itemId, s.locationId));
+  // Few suppliers serve few places: each is reckoned once.
+  const arrivals = new Map<string, BusinessDate>();
+  const arrivalOf = (key: string, calendar: SupplyCalendar, sent: boolean): BusinessDate => {
+    const had = arrivals.get(key);
+    if (had) return had;
+    const found = arrivesIfOrdered(calendar, at.today, sent ? undefined : at.time);
+    arrivals.set(key, found);
+    return found;
+  };
+  const calendarOf = ({ locationId, sourceId, supplyLocationId }: Supplied) => {
+    if (supplyLocationId !== null)
+      return { key: `p${locationId}`, calendar: calendars.sending(locationId), sent: true };
+    const buying = book.bySource.get(sourceId ?? 0);
+    if (!buying) return null;
+    const { supplierId, leadTimeDays: days, leadTimeKind: kind } = buying.source;
+    const calendar = calendars.supply(supplierId, { days, kind }, locationId);
+    return { key: `${supplierId}/${days}/${kind}/${locationId}`, calendar, sent: false };
+  };
+  return (pair) => {
+    const key = pairKey(pair.itemId, pair.locationId);
+    const state = states.get(key);
+    const from = calendarOf(pair);
+    const when = whenItComes(calendars, from?.calendar ?? null, pair.locationId, at);
+    const days = project({
+      stock: fromDecimal(state?.onHand ?? '0') - fromDecimal(state?.blocked ?? '0'),
+      owed: fromDecimal(state?.owed ?? '0'),
+      receipts: (coming.get(key) ?? []).map((s) => ({
+        day: daysBetween(at.today, when(s).comes),
+        quantity: fromDecimal(s.quantity),
+      })),
+      ...{ orders: [], dependent: [], perDay: fromDecimal(rates.get(key)?.perDay ?? '0'), days: AHEAD },
+    });
+    const runOutDay = firstBelow(days, 0);
+    const runOut = runOutDay === null ? null : addDays(at.today, runOutDay);
+    const arrives = from && arrivalOf(from.key, from.calendar, from.sent);
+    return { runOutDay, runOut, arrives, slackDays: runOut && arrives ? daysBetween(arrives, runOut) : null };
+  };
+}
