@@ -30,6 +30,8 @@ const deletable = new Set([
   'job',
   'kept_list',
   'hand_need',
+  'tray',
+  'purchase_budget',
   'demand_rate',
   'import_run',
   'import_piece',

@@ -2,6 +2,7 @@ export { type Addressed, deliveryAddress, invoiceAddress } from './addresses';
 export { checkLineQuantity, type LineQuantityFault, MAX_PACKS_PER_LINE } from './checkLineQuantity';
 export { type Counted, countGoods, openOf } from './countGoods';
 export { type Finding, type FindingLine, type FindingOrder, findings, type LineKind } from './findings';
+export { draftsThatFit, draftToJoin, type OpenDraft, type TrayChoice } from './joinDraft';
 export {
   nextState,
   type OrderAction,

@@ -34,3 +34,29 @@ CREATE TABLE hand_need (
   FOREIGN KEY (user_id) REFERENCES app_user (id),
   CONSTRAINT hand_need_positive CHECK (quantity > 0)
 );
+
+-- What is said about a supplier's tray: held back, and what it will become (by rule it joins a draft that fits, else a new order).
+CREATE TABLE tray (
+  supplier_id INT UNSIGNED NOT NULL PRIMARY KEY,
+  held TINYINT(1) NOT NULL DEFAULT 0,
+  becomes ENUM('by_rule','new','joins') NOT NULL DEFAULT 'by_rule',
+  order_id BIGINT UNSIGNED NULL,
+  user_id INT UNSIGNED NOT NULL,
+  at DATETIME(3) NOT NULL,
+  FOREIGN KEY (supplier_id) REFERENCES supplier (id),
+  FOREIGN KEY (order_id) REFERENCES purchase_order (id),
+  FOREIGN KEY (user_id) REFERENCES app_user (id),
+  CONSTRAINT tray_joins CHECK ((becomes = 'joins') = (order_id IS NOT NULL))
+);
+
+-- What may be spent on goods in a month, by order date and without tax: on a category and those below it, or on everything.
+CREATE TABLE purchase_budget (
+  id INT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+  month DATE NOT NULL,
+  category_id INT UNSIGNED NULL,
+  of_category INT UNSIGNED AS (COALESCE(category_id, 0)) PERSISTENT,
+  amount_minor BIGINT NOT NULL,
+  UNIQUE KEY budget_identity (month, of_category),
+  FOREIGN KEY (category_id) REFERENCES category (id),
+  CONSTRAINT budget_month CHECK (DAYOFMONTH(month) = 1 AND amount_minor >= 0)
+);

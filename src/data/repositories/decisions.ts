@@ -1,3 +1,4 @@
+import { type NeedCause, needCauses } from '@/core/netting';
 import { atLocations, list, type Tx } from '../sql';
 import type { Pair } from './levels';
 
@@ -94,4 +95,16 @@ export async function countAside(
     at.values,
   );
   return row ?? { putOff: 0, leftOut: 0 };
+}
+
+/** Why these decisions were made, as their needs were seen then; nothing for what was brought forward. */
+export async function readCausesOf(tx: Tx, decisionIds: readonly number[]): Promise<Map<number, NeedCause[]>> {
+  const rows = await tx.rowsOf<{ id: number; fingerprint: string }>(
+    'SELECT id, fingerprint FROM decision WHERE id IN (?)',
+    [...new Set(decisionIds)],
+  );
+  // What makes two sightings of a need the same begins with its quantity and its causes.
+  return new Map(
+    rows.map((r) => [r.id, needCauses.filter((c) => r.fingerprint.split('|')[1]?.split(',').includes(c))]),
+  );
 }

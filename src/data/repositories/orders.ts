@@ -231,6 +231,9 @@ export async function takeOffOrderLine(tx: Tx, lineId: number): Promise<void> {
   await tx.run('DELETE FROM order_line WHERE id = :lineId', { lineId });
 }
 
+/** Takes one part of a draft's line off it. */
+export const deletePart = (tx: Tx, id: number) => tx.run('DELETE FROM delivery_part WHERE id = :id', { id });
+
 export type PartRow = {
   id: number;
   lineId: number;

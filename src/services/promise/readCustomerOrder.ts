@@ -63,6 +63,7 @@ export type CustomerOrderView = CustomerOrderRow & {
   /** What the customer could be told now. */
   readonly text: { readonly subject: string; readonly body: string };
   readonly today: string;
+  readonly timeZone: string;
   readonly places: readonly { readonly id: number; readonly name: string }[];
 };
 
@@ -129,6 +130,7 @@ export async function readCustomerOrder(
       history: (await readChanges(tx, 'customer_order', id)).map(({ at, who, action }) => ({ at, who, action })),
       text: promiseText(head, lines, company.name),
       today,
+      timeZone: company.timeZone,
       places: places.filter((l) => here(l.id)).map(({ id: placeId, name }) => ({ id: placeId, name })),
     });
   });

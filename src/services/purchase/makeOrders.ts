@@ -2,24 +2,43 @@ import { type Actor, may } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCalendars } from '@/data/repositories/calendars';
-import { readSuppliers } from '@/data/repositories/catalogue';
+import { readSuppliers, type SupplierRow } from '@/data/repositories/catalogue';
 import { readCompany } from '@/data/repositories/company';
 import { byPair } from '@/data/repositories/levels';
 import { markDirty } from '@/data/repositories/marks';
-import { lockTrays, type TrayLineRow, updateTrayLine } from '@/data/repositories/trays';
-import { arrivalFrom, readBuying } from '../catalogue/buying';
+import { clearTrayChoice } from '@/data/repositories/trayChoices';
+import { lockTrays, readTrayLines, type TrayLineRow, updateTrayLine } from '@/data/repositories/trays';
+import type { Tx } from '@/data/sql';
+import { arrivalFrom, type Buying, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { breaksOf, groupByLine, ordersOfTray } from '../planning/trayTotals';
+import { breaksOf, groupByLine } from '../planning/trayTotals';
 import { recordUndo } from '../undo/recordUndo';
 import { enterOrder, enterStockLine } from './enterOrder';
+import { loadOrder } from './loadOrder';
+import { approversOf, netOfOrder } from './orderSums';
+import { postJoin } from './postJoin';
 import { breakPacks } from './pricing';
+import { readTrayPlans } from './trayOrders';
 
-export type MadeOrder = { readonly orderId: number; readonly supplier: string; readonly lines: number };
+export type MadeOrder = {
+  readonly orderId: number;
+  readonly supplier: string;
+  /** Order lines that were made, or added to. */
+  readonly lines: number;
+  /** It was put onto a draft that was there. */
+  readonly joined: boolean;
+  /** What the order comes to now, in its currency. */
+  readonly net: number;
+  readonly currency: string;
+  /** Who can approve it: oneself, or these. */
+  readonly next: 'you' | readonly string[];
+};
 
 /** Turns the trays of these suppliers into draft orders: one order per supplier, or one for each place where the supplier
- *  wants it so; one line per item and pack, one delivery part per location. Drafts have no number. Errors: forbidden, not_found when all trays are empty. */
+ *  wants it so; one line per item and pack, one delivery part per location. A tray may join a draft that fits, by rule or as
+ *  somebody said. Held trays stay. Drafts have no number. Errors: forbidden, not_found when all trays are empty or held. */
 export async function makeOrders(
   deps: Deps,
   actor: Actor,
@@ -28,52 +47,116 @@ export async function makeOrders(
   const allowed = may(actor, 'orders.edit');
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'make-orders', request, async (tx, now) => {
-    const waiting = await lockTrays(tx, request.input.supplierIds);
-    if (waiting.length === 0) return err({ kind: 'not_found', what: 'tray' });
     const company = await readCompany(tx);
-    const [today, time] = [todayOf(deps, company), timeOf(deps, company)];
+    const at = { today: todayOf(deps, company), time: timeOf(deps, company), timeZone: company.timeZone };
+    const { today } = at;
     const calendars = await readCalendars(tx, today);
+    // Orders are locked before tray lines: which are joined is looked at first and once more under the locks.
+    const joined = await draftsToLock(tx, at, calendars, request.input.supplierIds);
+    for (const id of joined) await loadOrder(tx, id, 'edit');
+    const waiting = await lockTrays(tx, request.input.supplierIds);
     const book = await readBuying(
       tx,
       waiting.map((l) => l.itemId),
     );
-    const made: MadeOrder[] = [];
-    const orders = (await readSuppliers(tx)).flatMap((supplier) => {
+    const plans = await readTrayPlans(tx, at, { book, calendars });
+    const suppliers = (await readSuppliers(tx)).filter(
+      (s) => request.input.supplierIds.includes(s.id) && !plans(s.id).held,
+    );
+    const orders = suppliers.flatMap((supplier) => {
       const whole = waiting.filter((l) => l.supplierId === supplier.id).sort(byPair);
-      return ordersOfTray(whole, supplier.trayRule).map((tray) => ({ supplier, tray }));
+      return plans(supplier.id)
+        .orders(supplier, whole)
+        .map((o) => ({ supplier, ...o }));
     });
-    for (const { supplier, tray } of orders) {
-      const orderId = await enterOrder(tx, supplier, { orderDate: today, userId: actor.userId, at: now });
-      const groups = groupByLine(tray);
-      const breaks = breaksOf(groups, book);
-      for (const [i, group] of groups.entries()) {
-        const source = book.bySource.get(group[0]?.sourceId ?? 0);
-        if (!source) throw new Error('a tray line without its source');
-        const parts = group.map((l) => ({ ...l, trayLineId: l.id }));
-        const entered = await enterStockLine(
-          tx,
-          {
-            ...{ orderId, lineNo: i + 1, today },
-            wantedDate: arrivalFrom(calendars, source, group[0]?.locationId ?? null, { today, time }),
-          },
-          source,
-          parts,
-          { overPacks: breakPacks(breaks, i) },
-        );
-        for (const [k, quantities] of entered.entries())
-          await updateTrayLine(tx, { id: (group[k] as TrayLineRow).id, state: 'ordered', ...quantities });
-      }
+    if (orders.length === 0) return err({ kind: 'not_found', what: 'tray' });
+    const wantedOf = (l: TrayLineRow, b: Buying) => arrivalFrom(calendars, b, l.locationId, at);
+    const done: { orderId: number; supplier: SupplierRow; lines: number; joined: boolean; trayLineIds: number[] }[] =
+      [];
+    for (const { supplier, lines: tray, joins } of orders) {
+      const trayLineIds = tray.map((l) => l.id);
+      const draft = joins && joined.has(joins.id) ? joins : null;
+      const orderId =
+        draft?.id ?? (await enterOrder(tx, supplier, { orderDate: today, userId: actor.userId, at: now }));
+      const lines = draft
+        ? await postJoin(tx, orderId, tray, book, { today, wantedOf })
+        : await enterLines(tx, orderId, [...tray], book, today, wantedOf);
       await recordChanges(tx, actor.userId, now, [
-        { entity: 'order', entityId: orderId, action: 'made from tray', after: { lines: groups.length } },
-        ...tray.map((l) => ({ entity: 'tray_line' as const, entityId: l.id, action: 'ordered' })),
+        { entity: 'order', entityId: orderId, action: draft ? 'joined from tray' : 'made from tray', after: { lines } },
+        ...trayLineIds.map((id) => ({ entity: 'tray_line' as const, entityId: id, action: 'ordered' })),
       ]);
-      made.push({ orderId, supplier: supplier.name, lines: groups.length });
+      done.push({ orderId, supplier, lines, joined: draft !== null, trayLineIds });
     }
+    for (const s of suppliers) await clearTrayChoice(tx, s.id);
     await recordUndo(tx, actor, request.key, 'make-orders', now, {
       kind: 'orders_made',
-      orderIds: made.map((m) => m.orderId),
+      orderIds: done.filter((d) => !d.joined).map((d) => d.orderId),
+      joined: done.filter((d) => d.joined).map(({ orderId, trayLineIds }) => ({ orderId, trayLineIds })),
     });
     markDirty(tx, waiting);
+    const approvers = await approversOf(tx, actor, company.currency, today);
+    const made: MadeOrder[] = [];
+    for (const { orderId, supplier, lines, joined: added } of done) {
+      const net = await netOfOrder(tx, orderId, supplier.currency);
+      made.push({
+        ...{ orderId, supplier: supplier.name, lines, joined: added, net, currency: supplier.currency },
+        next: approvers(net, supplier.currency),
+      });
+    }
     return ok(made);
   });
+}
+
+type At = Parameters<typeof readTrayPlans>[1];
+
+/** Drafts that these trays would join, in the order in which they are to be locked. */
+async function draftsToLock(
+  tx: Tx,
+  at: At,
+  calendars: Parameters<typeof readTrayPlans>[2]['calendars'],
+  supplierIds: readonly number[],
+): Promise<Set<number>> {
+  const lines = (await readTrayLines(tx)).filter((l) => supplierIds.includes(l.supplierId));
+  const book = await readBuying(
+    tx,
+    lines.map((l) => l.itemId),
+  );
+  const plans = await readTrayPlans(tx, at, { book, calendars });
+  const found = (await readSuppliers(tx)).flatMap((s) =>
+    plans(s.id)
+      .orders(
+        s,
+        lines.filter((l) => l.supplierId === s.id),
+      )
+      .flatMap((o) => o.joins?.id ?? []),
+  );
+  return new Set(found.sort((a, b) => a - b));
+}
+
+/** The lines of a new draft, one per item and pack. */
+async function enterLines(
+  tx: Tx,
+  orderId: number,
+  tray: readonly TrayLineRow[],
+  book: Awaited<ReturnType<typeof readBuying>>,
+  today: string,
+  wantedOf: (l: TrayLineRow, b: Buying) => string,
+): Promise<number> {
+  const groups = groupByLine(tray);
+  const breaks = breaksOf(groups, book);
+  for (const [i, group] of groups.entries()) {
+    const [first] = group;
+    const source = book.bySource.get(first?.sourceId ?? 0);
+    if (!first || !source) throw new Error('a tray line without its source');
+    const entered = await enterStockLine(
+      tx,
+      { orderId, lineNo: i + 1, today, wantedDate: wantedOf(first, source) },
+      source,
+      group.map((l) => ({ ...l, trayLineId: l.id })),
+      { overPacks: breakPacks(breaks, i) },
+    );
+    for (const [k, quantities] of entered.entries())
+      await updateTrayLine(tx, { id: (group[k] as TrayLineRow).id, state: 'ordered', ...quantities });
+  }
+  return groups.length;
 }

@@ -86,7 +86,7 @@ async function apply(
       if (!part) return err({ kind: 'not_found', what: 'line' });
       if (plain(part.packQuantity) !== edit.was) return meanwhile(plain(part.packQuantity));
       const quantities = own.map((p) => (p.id === part.id ? packs.value : fromDecimal(p.packQuantity)));
-      await writeQuantities(tx, lines, line, own, quantities, today);
+      await refigureLine(tx, lines, line, own, quantities, today);
       return record('quantity', edit.was, toDecimal(packs.value));
     }
     case 'wantedDate': {
@@ -135,7 +135,7 @@ async function apply(
 
 /** New pack quantities of all parts of a line. The price follows the list at the new quantity as long as nobody set another;
  *  so do the prices of other lines whose breaks count over the same item or price group. */
-async function writeQuantities(
+export async function refigureLine(
   tx: Tx,
   lines: readonly OrderLineRow[],
   line: OrderLineRow,

@@ -1,20 +1,32 @@
-import { arrivesIfOrdered } from '@/core/calendar';
+import { type BusinessDate, nextSlot } from '@/core/calendar';
+import { minorOf } from '@/core/landed';
 import { eachText, lineNet } from '@/core/money';
+import type { NeedCause } from '@/core/netting';
+import { baseQuantity, packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
-import { fromDecimal, type Quantity } from '@/core/quantity';
+import type { TrayChoice } from '@/core/purchase';
+import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
+import { type BreakHint, breakHint } from '@/core/ways';
 import { readCalendars } from '@/data/repositories/calendars';
-import { readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
+import { readItemCategories, readItemsByIds, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
-import { readTrayLines } from '@/data/repositories/trays';
+import { readCausesOf } from '@/data/repositories/decisions';
+import { readRates } from '@/data/repositories/demand';
+import { type GoodsRow, readFreightTerms, readGoods } from '@/data/repositories/landed';
+import { readOpenNeeds } from '@/data/repositories/planning';
+import { readTrayLines, type TrayLineRow } from '@/data/repositories/trays';
+import { readWeighing } from '@/data/repositories/ways';
 import { readSnapshot } from '@/data/transaction';
-import { readBuying } from '../catalogue/buying';
+import { type Buying, readBuying } from '../catalogue/buying';
 import { readExchange } from '../cost/exchange';
 import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { groupBy } from '../grouping';
+import { groupBy, pairKey, pairMap } from '../grouping';
 import { type AskedRows, GROUP, keepList, type Page, readRows } from '../lists/keptList';
 import { comingLines, trayTotals } from '../planning/trayTotals';
+import { type Spending, spendingOf } from './spending';
+import { type ComingOrder, readTrayPlans } from './trayOrders';
 
 export type TrayLineView = {
   readonly id: number;
@@ -30,6 +42,20 @@ export type TrayLineView = {
   readonly each: string | null;
   /** Of net and each. */
   readonly currency: string;
+  /** Why it was decided; none: brought forward. */
+  readonly causes: readonly NeedCause[];
+  /** What the next break of its price would do, in the supplier's currency; null where nothing is gained. */
+  readonly hint: (BreakHint & { readonly packs: Quantity }) | null;
+};
+
+/** One order that a tray will become. */
+export type TrayOrder = {
+  readonly places: readonly string[];
+  readonly lines: number;
+  readonly net: number;
+  readonly arrives: BusinessDate;
+  /** The draft it joins; null = a new order. */
+  readonly joins: { readonly id: number; readonly begun: BusinessDate } | null;
 };
 
 export type TrayView = {
@@ -37,13 +63,31 @@ export type TrayView = {
   readonly supplier: string;
   readonly blocked: boolean;
   readonly arrives: string;
+  /** The next day on which orders go out, and until when on it (HH:MM); null = all day. */
+  readonly slot: BusinessDate;
+  readonly cutOff: string | null;
   /** In the currency of the supplier; and in the company's, null where no rate is on file. */
   readonly net: number;
   readonly netInBase: number | null;
+  /** The same with all open needs of the supplier. */
+  readonly withNeeds: number;
+  readonly needs: number;
   readonly currency: string;
   readonly orderMinimum: number;
+  /** Goods value from which freight is free; null where it never is, or costs nothing. */
+  readonly freeFreight: number | null;
+  readonly freight: number;
+  /** Kilograms and litres, two decimals; `unweighed` lines have none on file and are not in them. */
+  readonly weightKg: number;
+  readonly volumeL: number;
+  readonly unweighed: number;
   readonly paymentTerms: string;
   readonly deliveryTerms: string;
+  readonly held: boolean;
+  readonly choice: TrayChoice;
+  readonly orders: readonly TrayOrder[];
+  /** Drafts of the supplier that it could join. */
+  readonly drafts: readonly { readonly id: number; readonly begun: BusinessDate }[];
   /** Where in the list its head stands; its lines follow. */
   readonly start: number;
   readonly lines: number;
@@ -60,59 +104,131 @@ export type TraysHead = {
   readonly count: number;
   readonly trays: readonly TrayView[];
   readonly currency: string;
+  /** Budgets of this month that these trays count in. */
+  readonly spending: readonly Spending[];
+  readonly today: BusinessDate;
 };
 type About = { readonly trays: readonly TrayView[] };
 
-/** Opens the trays: one per supplier that has something in it, with its total against the supplier's minimum.
- *  Errors: forbidden. */
+/** Opens the trays: one per supplier that has something in it, with its total against the supplier's minimum and free freight, what
+ *  it weighs, when it can go out, and what it will become. Errors: forbidden. */
 export async function openTrays(deps: Deps, actor: Actor): Promise<Result<TraysHead, Failure>> {
   const allowed = may(actor, 'orders.read');
   if (!allowed.ok) return allowed;
-  const { trays, lines, currency } = await readSnapshot(deps.pool, async (tx) => {
+  const { trays, lines, ...head } = await readSnapshot(deps.pool, async (tx) => {
     const company = await readCompany(tx);
-    const today = todayOf(deps, company);
+    const at = { today: todayOf(deps, company), time: timeOf(deps, company), timeZone: company.timeZone };
+    const { today } = at;
     const lines = await readTrayLines(tx);
+    const needs = (await readOpenNeeds(tx, actor.locations)).filter((n) => n.supplierId !== null);
     const book = await readBuying(
       tx,
-      lines.map((l) => l.itemId),
+      [...lines, ...needs].map((l) => l.itemId),
     );
     const suppliers = await readSuppliers(tx);
     const calendars = await readCalendars(tx, today);
-    const totals = trayTotals(comingLines(lines, book, suppliers, today));
     const exchange = await readExchange(tx, company.currency, today);
+    const coming = comingLines(lines, book, suppliers, today);
+    const totals = trayTotals(coming);
+    const netOf = new Map(coming.flatMap((c) => c.lines.map((l) => [l.id, c] as const)));
+    const goods = new Map((await readGoods(tx, [...new Set(lines.map((l) => l.itemId))])).map((g) => [g.id, g]));
+    const freight = new Map(
+      (await readFreightTerms(tx, [...new Set(lines.map((l) => l.supplierId))])).map((f) => [f.id, f]),
+    );
+    const plans = await readTrayPlans(tx, at, { book, calendars });
+    const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
     const linesOf = groupBy(lines, (l) => l.supplierId);
+    const needsOf = groupBy(needs, (n) => n.supplierId as number);
+    const categories = await readItemCategories(tx);
     let start = 0;
     const trays = suppliers.flatMap((s): TrayView[] => {
-      const own = linesOf.get(s.id)?.length ?? 0;
-      if (own === 0) return [];
-      const tray = {
-        supplierId: s.id,
-        supplier: s.name,
-        blocked: s.status === 'blocked',
-        arrives: arrivesIfOrdered(
-          calendars.supply(s.id, { days: s.leadTimeDays, kind: s.leadTimeKind }, null),
-          today,
-          timeOf(deps, company),
-        ),
-        net: totals.get(s.id) ?? 0,
-        netInBase: exchange.toBase(totals.get(s.id) ?? 0, s.currency),
-        currency: s.currency,
-        orderMinimum: s.orderMinimum,
-        paymentTerms: s.paymentTerms,
-        deliveryTerms: s.deliveryTerms,
-        start,
-        lines: own,
+      const own = linesOf.get(s.id) ?? [];
+      if (own.length === 0) return [];
+      const terms = freight.get(s.id);
+      const net = totals.get(s.id) ?? 0;
+      const weight = weightOf(own, goods);
+      const calendar = calendars.supply(s.id, { days: s.leadTimeDays, kind: s.leadTimeKind }, null);
+      const plan = plans(s.id);
+      const orders = plan.orders(s, own);
+      const open = needsOf.get(s.id) ?? [];
+      const slot = nextSlot(calendar, today, at.time);
+      const fixed = terms?.fixed ? minorOf(terms.fixed, s.currency) : 0;
+      const byWeight = terms?.perKg ? Math.round(Number(minorOf(terms.perKg, s.currency)) * weight.kg) : 0;
+      const tray: TrayView = {
+        ...{ supplierId: s.id, supplier: s.name, blocked: s.status === 'blocked' },
+        arrives:
+          orders
+            .map((o) => o.arrives)
+            .sort()
+            .at(-1) ?? today,
+        ...{ slot, cutOff: calendar.cutOff, net, netInBase: exchange.toBase(net, s.currency) },
+        withNeeds:
+          net + open.reduce((a, n) => a + netOfNeed(book.bySource.get(n.sourceId ?? 0), n.suggested, today), 0),
+        ...{ needs: open.length, currency: s.currency, orderMinimum: s.orderMinimum },
+        freeFreight: terms?.freeFrom && fixed + byWeight > 0 ? minorOf(terms.freeFrom, s.currency) : null,
+        ...{ freight: fixed + byWeight, weightKg: weight.kg, volumeL: weight.litres, unweighed: weight.unknown },
+        ...{ paymentTerms: s.paymentTerms, deliveryTerms: s.deliveryTerms, held: plan.held, choice: plan.choice },
+        orders: orders.map((o) => orderView(o, places, netOf)),
+        drafts: [
+          ...new Map(orders.flatMap((o) => o.fitting).map((d) => [d.id, { id: d.id, begun: d.begun }])).values(),
+        ],
+        ...{ start, lines: own.length },
       };
-      start += 1 + own;
+      start += 1 + own.length;
       return [tray];
     });
-    return { trays, lines: linesOf, currency: company.currency };
+    const inTrays = coming.flatMap((c) => {
+      const [first] = c.lines;
+      const currency = book.bySource.get(first?.sourceId ?? 0)?.source.currency ?? company.currency;
+      return first
+        ? [{ categoryId: categories.get(first.itemId) ?? 0, net: exchange.toBase(c.net, currency) ?? 0 }]
+        : [];
+    });
+    const spending = await spendingOf(tx, today, exchange, inTrays);
+    return { trays, lines: linesOf, currency: company.currency, spending, today };
   });
   const ids = trays.flatMap((t) => [GROUP, ...(lines.get(t.supplierId) ?? []).map((l) => l.id)]);
   const about: About = { trays };
   const list = await keepList(deps, actor, 'trays', { ids, about });
-  return ok({ list, count: ids.length, trays, currency });
+  return ok({ list, count: ids.length, trays, ...head });
 }
+
+function netOfNeed(buying: Buying | undefined, suggested: string, today: string): number {
+  const base = fromDecimal(suggested);
+  const price = buying?.priceAt(packsIn(base, buying.content), today);
+  return buying && price ? lineNet(base, price, buying.source.currency) : 0;
+}
+
+/** What lines weigh and how large they are, and how many say neither. */
+function weightOf(lines: readonly TrayLineRow[], goods: ReadonlyMap<number, GoodsRow>) {
+  let [kg, litres, unknown] = [0, 0, 0];
+  for (const l of lines) {
+    const g = goods.get(l.itemId);
+    const units = fromDecimal(l.baseQuantity) / MICRO;
+    if (g?.weightKg == null) unknown += 1;
+    kg += Number(g?.weightKg ?? 0) * units;
+    litres += Number(g?.volumeL ?? 0) * units;
+  }
+  return { kg: Math.round(kg * 100) / 100, litres: Math.round(litres * 100) / 100, unknown };
+}
+
+function orderView(
+  { lines, joins, arrives }: ComingOrder,
+  places: ReadonlyMap<number, string>,
+  netOf: ReadonlyMap<number, { readonly net: number }>,
+): TrayOrder {
+  const own = new Set(lines.flatMap((l) => netOf.get(l.id) ?? []));
+  return {
+    places: [...new Set(lines.map((l) => places.get(l.locationId) ?? ''))],
+    lines: own.size,
+    net: [...own].reduce((a, c) => a + c.net, 0),
+    arrives,
+    joins: joins && { id: joins.id, begun: joins.begun },
+  };
+}
+
+/** A break that would last longer than so many days is no hint. */
+const HINT_DAYS = 180;
 
 /** Up to 200 entries of the opened trays, as they are now. A line is priced with all that goes on one order line with it.
  *  Errors: forbidden, list_gone. */
@@ -130,7 +246,7 @@ export async function readTrayRows(
     const all = await readTrayLines(tx);
     const wanted = new Set(entries);
     const own = all.filter((l) => wanted.has(l.id));
-    const itemIds = own.map((l) => l.itemId);
+    const itemIds = [...new Set(own.map((l) => l.itemId))];
     // All that goes to these suppliers: breaks may be counted over the whole order.
     const theirs = new Set(own.map((l) => l.supplierId));
     const together = all.filter((l) => theirs.has(l.supplierId));
@@ -140,14 +256,21 @@ export async function readTrayRows(
     );
     const coming = comingLines(together, book, await readSuppliers(tx), today);
     const prices = new Map(coming.flatMap((c) => c.lines.map((l) => [l.id, c.price])));
-    const items = await readItemsByIds(tx, [...new Set(itemIds)]);
+    const items = await readItemsByIds(tx, itemIds);
     const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+    const causes = await readCausesOf(
+      tx,
+      own.map((l) => l.decisionId),
+    );
+    const rates = pairMap(await readRates(tx, itemIds));
+    const { carrying } = await readWeighing(tx);
     const lines = new Map(
       own.map((l): [number, TrayEntry] => {
         const item = items.get(l.itemId);
         const buying = book.bySource.get(l.sourceId);
         const price = prices.get(l.id) ?? null;
         const base = fromDecimal(l.baseQuantity);
+        const perDay = fromDecimal(rates.get(pairKey(l.itemId, l.locationId))?.perDay ?? '0');
         const line = {
           id: l.id,
           itemId: l.itemId,
@@ -161,6 +284,8 @@ export async function readTrayRows(
           net: buying && price ? lineNet(base, price, buying.source.currency) : null,
           each: price && eachText(price, buying?.source.currency ?? company.currency),
           currency: buying?.source.currency ?? company.currency,
+          causes: causes.get(l.decisionId) ?? [],
+          hint: buying ? hintOf(buying, base, perDay, today, carrying / 1000) : null,
         };
         return [l.id, { kind: 'line', ...line }];
       }),
@@ -171,4 +296,27 @@ export async function readTrayRows(
       return lines.get(id) ?? { kind: 'gone', id };
     });
   });
+}
+
+/** The next break of a line of its own; where breaks count over an order, what is said of one line would be wrong. */
+function hintOf(
+  buying: Buying,
+  quantity: Quantity,
+  perDay: Quantity,
+  today: string,
+  rate: number,
+): TrayLineView['hint'] {
+  if (buying.source.breakScope !== 'line') return null;
+  const valid = buying.prices.filter(
+    (p) => p.fromPacks > 0 && p.validFrom <= today && (p.validTo === null || p.validTo >= today),
+  );
+  const hint = breakHint({
+    ...{ quantity, perDay, rate, mostDays: HINT_DAYS },
+    breaks: valid.map((p) => baseQuantity(p.fromPacks, buying.content)),
+    priceOf: (q) => {
+      const price = buying.priceAt(packsIn(q, buying.content), today);
+      return price && lineNet(q, price, buying.source.currency);
+    },
+  });
+  return hint && { ...hint, packs: packsIn(hint.at, buying.content) };
 }

@@ -41,7 +41,12 @@ export type Effect =
       readonly trayLineId: number;
       readonly decisionId: number | null;
     }
-  | { readonly kind: 'orders_made'; readonly orderIds: readonly number[] }
+  | {
+      readonly kind: 'orders_made';
+      readonly orderIds: readonly number[];
+      /** Tray lines that were put onto drafts that were there. */
+      readonly joined?: readonly { readonly orderId: number; readonly trayLineIds: readonly number[] }[];
+    }
   | {
       readonly kind: 'put_back';
       readonly orderId: number;

@@ -27,6 +27,7 @@ import { openAgain } from '../promise/openAgain';
 import { loadOrder, pairsOf } from '../purchase/loadOrder';
 import { changeCell } from '../purchase/orderCell';
 import { putBack, reopen } from '../purchase/orderSteps';
+import { postLeave } from '../purchase/postJoin';
 import { sheetKindOf } from '../sheets/kinds';
 import { maySheet } from '../sheets/lockOwn';
 import { areAsLeft, removeValues, writeValues } from '../sheets/recordSteps';
@@ -208,11 +209,24 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
   },
   orders_made: {
     right: 'orders.edit',
-    undo: async (at, { orderIds }) => {
-      for (const orderId of [...orderIds].sort((a, b) => a - b)) {
-        const loaded = await orderOf(at, orderId, 'put_back');
+    undo: async (at, { orderIds, joined = [] }) => {
+      const { tx, actor, now, today } = at;
+      const all = [...orderIds.map((orderId) => ({ orderId, trayLineIds: null })), ...joined];
+      for (const { orderId, trayLineIds } of all.sort((a, b) => a.orderId - b.orderId)) {
+        const loaded = await orderOf(at, orderId, trayLineIds === null ? 'put_back' : 'edit');
         if (!loaded.ok) return loaded;
-        await putBack(at.tx, at.actor, at.now, loaded.value);
+        if (trayLineIds === null) {
+          await putBack(tx, actor, now, loaded.value);
+          continue;
+        }
+        const lines = await lockTrayLines(tx, trayLineIds);
+        if (lines.some((l) => l.state !== 'ordered')) return tooFar;
+        await postLeave(tx, orderId, lines, today);
+        await recordChanges(tx, actor.userId, now, [
+          { entity: 'order', entityId: orderId, action: 'taken off again', after: { lines: lines.length } },
+          ...lines.map((l) => ({ entity: 'tray_line' as const, entityId: l.id, action: 'back in its tray' })),
+        ]);
+        markDirty(tx, lines);
       }
       return ok(null);
     },

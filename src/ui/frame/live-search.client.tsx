@@ -11,6 +11,7 @@ export function LiveSearch(props: {
   value: string;
   placeholder: string;
   label: string;
+  width?: string;
   hrefOf: (words: string) => string;
 }) {
   const router = useRouter();
@@ -42,7 +43,7 @@ export function LiveSearch(props: {
         <input
           type="search"
           name="q"
-          className="entry w-48"
+          className={`entry ${props.width ?? 'w-48'}`}
           value={text}
           placeholder={props.placeholder}
           aria-label={props.label}

@@ -4,10 +4,8 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { needCauses } from '@/core/netting';
-import type { ViewLink } from '@/services/views/readViews';
 import { LiveSearch } from '../frame/live-search.client';
 import { causeWords } from '../marks/cause';
-import { SavedViews } from '../views/saved-views.client';
 import { isNarrowed, type NeedQuery, needsHref, orderWords, showWords } from './query';
 
 const chosen = <K extends string>(words: Readonly<Record<K, string>>) =>
@@ -18,7 +16,7 @@ const chosen = <K extends string>(words: Readonly<Record<K, string>>) =>
   ));
 
 /** What the list of needs is narrowed to and how it is ordered, all of it in the address. */
-export function NeedsFilters(props: { query: NeedQuery; views: readonly ViewLink[]; children?: ReactNode }) {
+export function NeedsFilters(props: { query: NeedQuery; children?: ReactNode }) {
   const { query } = props;
   const router = useRouter();
   const go = (change: Partial<NeedQuery>) => router.push(needsHref(query, change));
@@ -28,10 +26,11 @@ export function NeedsFilters(props: { query: NeedQuery; views: readonly ViewLink
         value={query.q}
         placeholder="any column"
         label="Search needs"
+        width="w-36"
         hrefOf={(q) => needsHref(query, { q })}
       />
       <select
-        className="entry"
+        className="entry max-w-36"
         aria-label="Which needs"
         value={query.show}
         onChange={(e) => go({ show: e.target.value as NeedQuery['show'] })}
@@ -39,7 +38,7 @@ export function NeedsFilters(props: { query: NeedQuery; views: readonly ViewLink
         {chosen(showWords)}
       </select>
       <select
-        className="entry"
+        className="entry max-w-32"
         aria-label="Which cause"
         value={query.cause}
         onChange={(e) => go({ cause: e.target.value as NeedQuery['cause'] })}
@@ -73,10 +72,7 @@ export function NeedsFilters(props: { query: NeedQuery; views: readonly ViewLink
           show all
         </Link>
       )}
-      <div className="ml-auto flex items-center gap-2">
-        {props.children}
-        <SavedViews page="needs" path="/needs" query={needsHref(query).split('?')[1] ?? ''} views={props.views} />
-      </div>
+      <div className="ml-auto flex items-center gap-2">{props.children}</div>
     </div>
   );
 }

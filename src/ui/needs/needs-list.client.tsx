@@ -26,6 +26,7 @@ import { useEdits } from '../grid/use-edits.client';
 import { twoLines, useGridView } from '../grid/use-grid-view.client';
 import { useMay } from '../may-context.client';
 import { failureSentence } from '../sentences';
+import { SavedViews } from '../views/saved-views.client';
 import { type AsideKind, AsideWindow } from './aside-window.client';
 import { ByHandWindow, type Place } from './by-hand.client';
 import { GroupHead } from './group-head';
@@ -378,6 +379,10 @@ export function NeedsList(fresh: Props) {
               </button>
             )
           )}
+          <Link className="link second" href="/needs/decisions">
+            {asideWords(fresh.aside)}
+          </Link>
+          <SavedViews page="needs" path="/needs" query={asked.split('?')[1] ?? ''} views={fresh.views} />
           <ExportLinks of="Needs" path={`/api/exports/needs?list=${head.list}`} />
           <KeysHelp
             keys={[
@@ -439,7 +444,7 @@ export function NeedsList(fresh: Props) {
           </button>
         </div>
       ) : (
-        <NeedsFilters query={query} views={fresh.views}>
+        <NeedsFilters query={query}>
           {mayDecide && head.shown > 0 && (
             <button
               type="button"
@@ -455,9 +460,6 @@ export function NeedsList(fresh: Props) {
               By hand
             </button>
           )}
-          <Link className="link second" href="/needs/decisions">
-            {asideWords(fresh.aside)}
-          </Link>
         </NeedsFilters>
       )}
       {(window?.kind === 'put_off' || window?.kind === 'leave_out') && (

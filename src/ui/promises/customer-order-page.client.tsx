@@ -149,7 +149,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
                     put by
                   </button>
                 )}
-                <Hold line={l} today={order.today} />
+                <Hold line={l} timeZone={order.timeZone} />
               </td>
               <td className={`figure ${l.short > 0 ? 'font-semibold' : ''}`}>{cell(l.short)}</td>
               <td className="max-sm:hidden">
@@ -294,14 +294,11 @@ function Head({ order }: { order: View }) {
   );
 }
 
-function Hold({ line: l, today }: { line: Line; today: string }) {
+function Hold({ line: l, timeZone }: { line: Line; timeZone: string }) {
   const format = useFormat();
   if (l.open === 0 || (!l.holdUntil && !l.byHand)) return null;
-  const day = l.holdUntil?.slice(0, 10);
   return (
-    <span className="second block">
-      {day ? `until ${day === today ? 'today' : format.date(day)} ${l.holdUntil?.slice(11, 16)} UTC` : 'by hand'}
-    </span>
+    <span className="second block">{l.holdUntil ? `until ${format.moment(l.holdUntil, timeZone)}` : 'by hand'}</span>
   );
 }
 
