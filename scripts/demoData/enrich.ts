@@ -5,7 +5,7 @@ import { type ItemRow, sayOfItems, writeBarcodes, writeFamilies, writeShelves } 
 import { oddities, writeKits } from './kitsAndOddities';
 import { writePolicies } from './policies';
 import { seeded } from './random';
-import { writeCalendars, writeDeliveries, writeRates, writeSuppliers } from './supplierFacts';
+import { writeBudgets, writeCalendars, writeDeliveries, writeRates, writeSuppliers } from './supplierFacts';
 
 /** Everything on file beyond names, packs, prices and policies: measures, codes, families, kits, terms, charges, duty, rates,
  *  calendars, shelves, past deliveries. Through plain INSERTs, as a company that has worked with this for a year would have it. */
@@ -21,6 +21,7 @@ export async function enrich(tx: Tx, placed: readonly Placed[], today: BusinessD
   await writeFamilies(tx, items);
   await writeSuppliers(tx, suppliers, today);
   await writeRates(tx, today);
+  await writeBudgets(tx, today);
   await writeCalendars(tx, suppliers, today);
   await writeShelves(tx, items, random);
   await writeDeliveries(tx, today, random);

@@ -150,3 +150,23 @@ export async function writeDeliveries(tx: Tx, today: BusinessDate, random: () =>
   );
   if (!rows.every((r) => isWorkingDay(r[3] as string))) throw new Error('a delivery on a day of rest');
 }
+
+/** What may be spent this month and the next: in all, and on two categories. */
+export async function writeBudgets(tx: Tx, today: BusinessDate): Promise<void> {
+  const categories = new Map(
+    (
+      await tx.rows<{ id: number; name: string }>('SELECT id, name FROM category WHERE parent_id IS NULL ORDER BY id')
+    ).map((c) => [c.name, c.id]),
+  );
+  const month = `${today.slice(0, 7)}-01`;
+  const next = `${addDays(month, 31).slice(0, 7)}-01`;
+  const of = (name: string, amount: string) => {
+    const id = categories.get(name);
+    return id === undefined ? [] : [[id, amount] as const];
+  };
+  const said = [[null, '12000'] as const, ...of('Yarn', '4500'), ...of('Cloth', '2500')];
+  await tx.insertMany(
+    'INSERT INTO purchase_budget (month, category_id, amount)',
+    [month, next].flatMap((m) => said.map(([category, amount]) => [m, category, amount])),
+  );
+}

@@ -36,7 +36,11 @@ import { resetPassword } from '@/services/people/resetPassword';
 import { saveRole } from '@/services/people/saveRole';
 import { setLocale } from '@/services/people/setLocale';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { acceptShown } from '@/services/planning/acceptShown';
+import { askByHand } from '@/services/planning/askByHand';
+import { bringBack } from '@/services/planning/bringBack';
 import { previewPolicies } from '@/services/planning/previewPolicies';
+import { openDecisions, readDecisionRows } from '@/services/planning/readDecisions';
 import { readLastBought } from '@/services/planning/readLastBought';
 import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
 import { readOutlook } from '@/services/planning/readOutlook';
@@ -47,6 +51,7 @@ import { readRuleValues } from '@/services/planning/readRuleValues';
 import { readStockCourse } from '@/services/planning/readStockCourse';
 import { readWays } from '@/services/planning/readWays';
 import { savePolicies } from '@/services/planning/savePolicies';
+import { setAside } from '@/services/planning/setAside';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
 import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
@@ -66,9 +71,12 @@ import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
+import { readTopUp } from '@/services/purchase/readTopUp';
 import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
+import { setTray } from '@/services/purchase/setTray';
+import { topUpTray } from '@/services/purchase/topUpTray';
 import { readCompanyTerms, readSetupList } from '@/services/setup/readSetup';
 import { setCompany } from '@/services/setup/setCompany';
 import { setLimits } from '@/services/setup/setLimits';
@@ -245,6 +253,33 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: all,
     tries: [(a) => findInList(books.deps, a, 'items', { list: 'none', what: { code: '10412-07' } })],
   },
+  'planning/acceptShown': { who: buying, tries: [(a) => acceptShown(books.deps, a, req({ list: 'none' }))] },
+  'planning/setAside': {
+    who: buying,
+    tries: [
+      (a) =>
+        setAside(
+          books.deps,
+          a,
+          req({ needs: [{ needId: 999, fingerprint: 'x' }], kind: 'put_off' as const, until: '+7', reason: '' }),
+        ),
+    ],
+  },
+  'planning/bringBack': { who: buying, tries: [(a) => bringBack(books.deps, a, req({ needIds: [999] }))] },
+  'planning/askByHand': {
+    who: buying,
+    tries: [
+      (a) => askByHand(books.deps, a, req({ itemId: 999, locationId: 1, quantity: '1', packId: null, note: '' })),
+    ],
+  },
+  'planning/readDecisions': {
+    who: [...buying, 'read_only'],
+    tries: [
+      (a) => openDecisions(books.deps, a, { show: 'all', search: '', locationId: null, itemId: null }),
+      (a) => readDecisionRows(books.deps, a, none),
+      (a) => findInList(books.deps, a, 'decisions', { list: 'none', what: { code: '10412-07' } }),
+    ],
+  },
   'planning/readNeeds': {
     who: [...buying, 'read_only'],
     tries: [
@@ -294,6 +329,20 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     tries: [(a) => editOrder(books.deps, a, req({ orderId: 999, field: 'remove' as const, lineId: 1, was: '' }))],
   },
   'purchase/makeOrders': { who: buying, tries: [(a) => makeOrders(books.deps, a, req({ supplierIds: [1] }))] },
+  'purchase/setTray': {
+    who: buying,
+    tries: [
+      (a) => setTray(books.deps, a, req({ supplierId: 999, held: true, becomes: 'new' as const, orderId: null })),
+    ],
+  },
+  'purchase/topUpTray': {
+    who: buying,
+    tries: [(a) => topUpTray(books.deps, a, req({ supplierId: 1, target: 'minimum' as const, amount: 1 }))],
+  },
+  'purchase/readTopUp': {
+    who: ['buyer', 'owner', 'bookkeeper', 'read_only'],
+    tries: [(a) => readTopUp(books.deps, a, { supplierId: 1, target: 'minimum' })],
+  },
   'purchase/putBackOrder': { who: buying, tries: [(a) => putBackOrder(books.deps, a, req(order))] },
   'purchase/readOrders': {
     who: ['buyer', 'owner', 'bookkeeper', 'read_only'],
@@ -770,8 +819,17 @@ const shared = new Set([
   'demand/measureDemand',
   'planning/recompute',
   'planning/pairPlans',
-  'planning/runOut',
+  'planning/needList',
+  'planning/needViews',
+  'planning/postDecisions',
   'planning/trayTotals',
+  'planning/urgency',
+  'planning/whenItComes',
+  'purchase/orderSums',
+  'purchase/postJoin',
+  'purchase/spending',
+  'purchase/topUps',
+  'purchase/trayOrders',
   'purchase/bought',
   'purchase/enterOrder',
   'purchase/loadOrder',

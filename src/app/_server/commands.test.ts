@@ -26,6 +26,7 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { needId: 1, fingerprint: 'x', packs: '6' },
       { needId: 1, fingerprint: 'x', packs: '6', way: { sourceId: 2 } },
       { needId: 1, fingerprint: 'x', packs: '6', way: { locationId: 2 } },
+      { needId: 1, fingerprint: 'x', packs: '6', also: [{ packs: '2', way: { sourceId: 3 } }] },
       { needId: 1, fingerprint: 'x', packs: '' },
     ],
     bad: [
@@ -33,6 +34,49 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { needId: 0, fingerprint: 'x', packs: '6' },
       { needId: 1, fingerprint: 'x', packs: 6 },
       { needId: 1, packs: '6' },
+    ],
+  },
+  'accept-shown': {
+    good: [{ list: 'abc' }, { list: 'abc', needIds: [1, 2] }],
+    bad: [{}, { list: 'abc', needIds: [] }, { list: 'abc', needIds: [1, 1] }, { list: 'x'.repeat(17) }],
+  },
+  'set-aside': {
+    good: [
+      { needs: [{ needId: 1, fingerprint: 'x' }], kind: 'put_off', until: 'fri', reason: '' },
+      { needs: [{ needId: 1, fingerprint: 'x' }], kind: 'leave_out', until: '', reason: 'sold off' },
+    ],
+    bad: [
+      { needs: [], kind: 'put_off', until: 'fri', reason: '' },
+      { needs: [{ needId: 1 }], kind: 'put_off', until: 'fri', reason: '' },
+      { needs: [{ needId: 1, fingerprint: 'x' }], kind: 'forget', until: '', reason: '' },
+    ],
+  },
+  'bring-back': { good: [{ needIds: [1] }], bad: [{ needIds: [] }, { needIds: ['1'] }, {}] },
+  'ask-by-hand': {
+    good: [
+      { itemId: 1, locationId: 1, quantity: '6', packId: null, note: '' },
+      { itemId: 1, locationId: 1, quantity: '', packId: 2, note: 'window' },
+    ],
+    bad: [
+      { itemId: 1, locationId: 1, quantity: 6, packId: null, note: '' },
+      { itemId: 1, quantity: '6', packId: null, note: '' },
+    ],
+  },
+  'set-tray': {
+    good: [
+      { supplierId: 1, held: true, becomes: 'by_rule', orderId: null },
+      { supplierId: 1, held: false, becomes: 'joins', orderId: 4 },
+    ],
+    bad: [
+      { supplierId: 1, held: 'yes', becomes: 'new', orderId: null },
+      { supplierId: 1, held: true, becomes: 'later', orderId: null },
+    ],
+  },
+  'top-up-tray': {
+    good: [{ supplierId: 1, target: 'minimum', amount: 12_000 }],
+    bad: [
+      { supplierId: 1, target: 'all', amount: 12_000 },
+      { supplierId: 1, target: 'minimum', amount: 0 },
     ],
   },
   'take-back': {

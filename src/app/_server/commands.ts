@@ -38,6 +38,8 @@ import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
+import { setTray } from '@/services/purchase/setTray';
+import { topUpTray } from '@/services/purchase/topUpTray';
 import { setCompany } from '@/services/setup/setCompany';
 import { setLimits } from '@/services/setup/setLimits';
 import { applySheet } from '@/services/sheets/applySheet';
@@ -192,6 +194,20 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   ),
   'take-back': entry(Joi.object({ trayLineId: id }), takeBack),
   'make-orders': entry(Joi.object({ supplierIds: Joi.array().items(id).min(1).max(300).required() }), makeOrders),
+  'set-tray': entry(
+    Joi.object({
+      ...{ supplierId: id, held: Joi.boolean().required(), becomes: Joi.valid('by_rule', 'new', 'joins').required() },
+      orderId: id.allow(null),
+    }),
+    setTray,
+  ),
+  'top-up-tray': entry(
+    Joi.object({
+      ...{ supplierId: id, target: Joi.valid('minimum', 'free_freight').required() },
+      amount: Joi.number().integer().min(1).required(),
+    }),
+    topUpTray,
+  ),
   'put-back-order': entry(order, putBackOrder),
   'approve-order': entry(order, approveOrder),
   'reopen-order': entry(order, reopenOrder),

@@ -49,14 +49,14 @@ CREATE TABLE tray (
   CONSTRAINT tray_joins CHECK ((becomes = 'joins') = (order_id IS NOT NULL))
 );
 
--- What may be spent on goods in a month, by order date and without tax: on a category and those below it, or on everything.
+-- What may be spent on goods in a month in the company's currency, by order date and without tax: on a category and those below it, or on everything.
 CREATE TABLE purchase_budget (
   id INT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
   month DATE NOT NULL,
   category_id INT UNSIGNED NULL,
   of_category INT UNSIGNED AS (COALESCE(category_id, 0)) PERSISTENT,
-  amount_minor BIGINT NOT NULL,
+  amount DECIMAL(18,6) NOT NULL,
   UNIQUE KEY budget_identity (month, of_category),
   FOREIGN KEY (category_id) REFERENCES category (id),
-  CONSTRAINT budget_month CHECK (DAYOFMONTH(month) = 1 AND amount_minor >= 0)
+  CONSTRAINT budget_month CHECK (DAYOFMONTH(month) = 1 AND amount >= 0)
 );

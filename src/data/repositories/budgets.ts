@@ -1,11 +1,12 @@
 import type { Tx } from '../sql';
 
-export type BudgetRow = { readonly month: string; readonly categoryId: number | null; readonly amount: number };
+/** The amount in the company's currency, as decimal text. */
+export type BudgetRow = { readonly month: string; readonly categoryId: number | null; readonly amount: string };
 
 /** Budgets of a month. */
 export const readBudgets = (tx: Tx, month: string) =>
   tx.rows<BudgetRow>(
-    'SELECT month, category_id AS categoryId, amount_minor AS amount FROM purchase_budget WHERE month = :month ORDER BY category_id IS NOT NULL, id',
+    'SELECT month, category_id AS categoryId, amount FROM purchase_budget WHERE month = :month ORDER BY category_id IS NOT NULL, id',
     { month },
   );
 

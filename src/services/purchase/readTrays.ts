@@ -184,7 +184,7 @@ export async function openTrays(deps: Deps, actor: Actor): Promise<Result<TraysH
         ? [{ categoryId: categories.get(first.itemId) ?? 0, net: exchange.toBase(c.net, currency) ?? 0 }]
         : [];
     });
-    const spending = await spendingOf(tx, today, exchange, inTrays);
+    const spending = await spendingOf(tx, today, company.currency, exchange, inTrays);
     return { trays, lines: linesOf, currency: company.currency, spending, today };
   });
   const ids = trays.flatMap((t) => [GROUP, ...(lines.get(t.supplierId) ?? []).map((l) => l.id)]);

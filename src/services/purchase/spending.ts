@@ -1,3 +1,4 @@
+import { minorOf } from '@/core/landed';
 import { lineNet } from '@/core/money';
 import { fromDecimal } from '@/core/quantity';
 import { type OrderedRow, readBudgets, readOrderedBetween } from '@/data/repositories/budgets';
@@ -30,6 +31,7 @@ type TrayNet = { readonly categoryId: number; readonly net: number };
 export async function spendingOf(
   tx: Tx,
   today: string,
+  currency: string,
   exchange: Exchange,
   trays: readonly TrayNet[],
 ): Promise<Spending[]> {
@@ -43,13 +45,14 @@ export async function spendingOf(
   const isBelow = (id: number | null, of: number | null): boolean =>
     of === null || (id !== null && (id === of || isBelow(tree.get(id)?.parentId ?? null, of)));
   return budgets.map(({ categoryId, amount }) => {
+    const budget = minorOf(amount, currency);
     const own = lines.filter((l) => isBelow(l.categoryId, categoryId));
     const sum = (of: 'spent' | 'committed' | 'drafts') => own.reduce((a, l) => a + l[of], 0);
     const inTrays = trays.filter((t) => isBelow(t.categoryId, categoryId)).reduce((a, t) => a + t.net, 0);
     const [spent, committed, drafts] = [sum('spent'), sum('committed'), sum('drafts')];
     return {
-      ...{ month, category: categoryId === null ? null : pathOf(tree, categoryId), budget: amount },
-      ...{ spent, committed, drafts, trays: inTrays, left: amount - spent - committed - drafts - inTrays },
+      ...{ month, category: categoryId === null ? null : pathOf(tree, categoryId), budget },
+      ...{ spent, committed, drafts, trays: inTrays, left: budget - spent - committed - drafts - inTrays },
     };
   });
 }

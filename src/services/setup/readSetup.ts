@@ -21,6 +21,7 @@ export const setupLists = {
   shipping: ['shipping-ways'],
   patterns: ['pack-patterns'],
   planning: ['policy-defaults'],
+  budgets: ['budgets'],
   reasons: ['reasons'],
 } as const satisfies Record<string, readonly SheetName[]>;
 export type SetupList = keyof typeof setupLists;

@@ -37,6 +37,7 @@ export const sheetNames = [
   'shipping-ways',
   'charges',
   'duty-rates',
+  'budgets',
   'reasons',
 ] as const;
 export type SheetName = (typeof sheetNames)[number];

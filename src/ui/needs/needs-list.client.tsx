@@ -361,13 +361,18 @@ export function NeedsList(fresh: Props) {
             ? `${head.shown} of ${countOf(status.needs, 'need')}`
             : countOf(status.needs, 'need')
         }
-        about={`${status.items} of ${status.itemsOfAll} items · ${format.money(status.net, currency)}${
-          status.unpriced > 0 ? ` · ${status.unpriced} without a price` : ''
-        }`}
+        about={
+          said ? (
+            <span role="status">{said}</span>
+          ) : (
+            `${status.items} of ${status.itemsOfAll} items · ${format.money(status.net, currency)}${
+              status.unpriced > 0 ? ` · ${status.unpriced} without a price` : ''
+            }`
+          )
+        }
       >
         <div className="ml-auto flex items-center gap-2">
           <ScanSaid text={view.said} code={view.unknown} />
-          {said && <span role="status">{said}</span>}
           {changed > 0 ? (
             <button type="button" className="chip border-attention text-attention" onClick={refresh}>
               {changed} changed, show

@@ -18,6 +18,7 @@ export function SetupNav({ people, changes }: { people: boolean; changes: boolea
     ['/setup/shipping', 'Shipping ways', true],
     ['/setup/charges', 'Charges and duty', true],
     ['/setup/rates', 'Exchange rates', true],
+    ['/setup/budgets', 'Budgets', true],
     ['/setup/people', 'People', people],
     ['/setup/changes', 'Changes', changes],
     ['/setup/books', 'Books', true],

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useState } from 'react';
+import type { MadeOrder } from '@/services/purchase/makeOrders';
 import type { TrayEntry, TrayLineView, TraysHead, TrayView } from '@/services/purchase/readTrays';
 import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
@@ -13,11 +14,13 @@ import { ListAndPanel, Notice } from '../frame/states';
 import { Cell, Grid, type Line } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
 import { twoLines, useGridView } from '../grid/use-grid-view.client';
+import { causeWords, spokenCauses } from '../marks/cause';
 import { FillGauge } from '../marks/fill-gauge';
 import { useMay } from '../may-context.client';
 import { SumLine } from '../reckoning/reckoning';
-
-type Made = { readonly orderId: number; readonly supplier: string; readonly lines: number };
+import { MakeWindow } from './make-window.client';
+import { Budgets, TrayPanel } from './tray-panel.client';
+import { hintWords, slotWords, trayBecomes } from './words';
 
 /** One tray per supplier, with what is in it and what it comes to; from here it becomes a draft order. */
 export function TraysView({ head, first }: { head: TraysHead; first: readonly TrayEntry[] }) {
@@ -28,7 +31,11 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
   const mayOrder = useMay('orders.edit');
   const { busy, sentence, run } = useCommand();
   const view = useGridView('trays', head, first, { start: 1, idOf: (r) => (r.kind === 'tray' ? null : r.id) });
-  const [made, setMade] = useState<readonly Made[]>([]);
+  /** The window over all trays: what will be made, then what was. */
+  const [making, setMaking] = useState<{
+    readonly trays: readonly TrayView[];
+    readonly made: readonly MadeOrder[] | null;
+  } | null>(null);
   // What has no rate on file is left out of the sum, and said.
   const total = trays.reduce((sum, t) => sum + (t.netInBase ?? 0), 0);
   const noRate = trays.filter((t) => t.netInBase === null).length;
@@ -36,18 +43,20 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
 
   const order = async (supplierIds: readonly number[]) => {
     const names = trays.filter((t) => supplierIds.includes(t.supplierId)).map((t) => t.supplier);
-    const words = `${names.length === 1 ? 'A draft was' : `${names.length} drafts were`} made from ${names.join(', ')}`;
-    const outcome = await run<Made[]>('make-orders', { supplierIds }, { words });
+    const words = `${names.length === 1 ? 'The tray of' : 'The trays of'} ${names.join(', ')} became ${names.length === 1 ? 'an order' : 'orders'}`;
+    const outcome = await run<MadeOrder[]>('make-orders', { supplierIds }, { words });
     if (!outcome.ok) return;
     const [only] = outcome.value;
-    if (outcome.value.length === 1 && only) router.push(`/orders/${only.orderId}`);
-    else setMade(outcome.value);
+    if (outcome.value.length === 1 && only && !making) router.push(`/orders/${only.orderId}`);
+    else setMaking({ trays: making?.trays ?? [], made: outcome.value });
   };
   const takeBack = (l: TrayEntry) =>
     mayDecide &&
     l.kind === 'line' &&
     !busy &&
     run('take-back', { trayLineId: l.id }, { words: `${l.itemName} went back to Needs` });
+  const current = trays.findLast((t) => t.start <= view.current);
+  const going = trays.filter((t) => !t.held);
   const trayAt = (index: number) => trays.findLast((t) => t.start <= index);
 
   const onKey = (event: KeyboardEvent, row: TrayEntry) => {
@@ -58,10 +67,16 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
 
   const line = (row: TrayEntry): Line => {
     if (row.kind === 'tray') {
-      const head = (
-        <TrayHead tray={row.tray} only={trays.length === 1} busy={busy} onOrder={() => order([row.tray.supplierId])} />
+      const cells = (
+        <TrayHead
+          tray={row.tray}
+          only={trays.length === 1}
+          today={head.today}
+          busy={busy}
+          onOrder={() => order([row.tray.supplierId])}
+        />
       );
-      return { group: true, cells: head };
+      return { group: true, cells };
     }
     if (row.kind === 'gone') {
       return {
@@ -69,7 +84,10 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
         cells: <Cell className="col-span-full text-muted">ordered or taken back since</Cell>,
       };
     }
-    const label = `${row.itemName}, ${row.location}, ${format.quantity(row.packs)} ${plural(row.packName, row.packs)}`;
+    const label = [
+      ...[row.itemName, row.location, `${format.quantity(row.packs)} ${plural(row.packName, row.packs)}`],
+      ...row.causes.map((c) => spokenCauses[c]),
+    ].join(', ');
     return {
       label,
       cells: <TrayLineCells line={row} busy={busy} onTakeBack={() => takeBack(row)} />,
@@ -82,6 +100,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
       fixed
       panel={
         <div className="grid gap-6">
+          {current && <TrayPanel key={current.supplierId} tray={current} today={head.today} />}
           <div>
             <h2 className="head">
               All trays <span className="font-normal text-muted">net</span>
@@ -90,41 +109,13 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
               <SumLine
                 key={t.supplierId}
                 label={t.supplier}
-                origin={
-                  t.orderMinimum === 0
-                    ? 'no minimum'
-                    : t.net >= t.orderMinimum
-                      ? `minimum of ${format.amount(t.orderMinimum, t.currency)} reached`
-                      : `${format.amount(t.orderMinimum - t.net, t.currency)} short of the minimum`
-                }
+                origin={trayBecomes(t, format)}
                 figure={format.money(t.net, t.currency)}
               />
             ))}
             {trays.length > 0 && <SumLine label="Together" figure={format.money(total, currency)} result />}
           </div>
-          {trays.length > 1 && mayOrder && (
-            <button
-              type="button"
-              className="btn btn-primary justify-self-start"
-              disabled={busy}
-              onClick={() => order(trays.map((t) => t.supplierId))}
-            >
-              Make {trays.length} orders
-            </button>
-          )}
-          {made.length > 0 && (
-            <div role="status">
-              <h2 className="head">Drafts made</h2>
-              {made.map((m) => (
-                <p key={m.orderId} className="py-[3px]">
-                  <Link className="link" href={`/orders/${m.orderId}`}>
-                    {m.supplier}
-                  </Link>
-                  , {countOf(m.lines, 'line')}
-                </p>
-              ))}
-            </div>
-          )}
+          <Budgets spending={head.spending} currency={currency} />
         </div>
       }
     >
@@ -136,6 +127,16 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
           <p className="fault" role="alert">
             {sentence || view.said}
           </p>
+          {going.length > 1 && mayOrder && (
+            <button
+              type="button"
+              className="btn btn-primary"
+              disabled={busy}
+              onClick={() => setMaking({ trays, made: null })}
+            >
+              Make {going.reduce((n, t) => n + t.orders.length, 0)} orders
+            </button>
+          )}
           <ExportLinks of="Trays" path={`/api/exports/trays?list=${head.list}`} />
           <KeysHelp
             keys={[
@@ -151,6 +152,17 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
           />
         </div>
       </ListBar>
+      {making && (
+        <MakeWindow
+          {...making}
+          currency={currency}
+          spending={head.spending}
+          busy={busy}
+          sentence={sentence}
+          onMake={() => order(making.trays.filter((t) => !t.held).map((t) => t.supplierId))}
+          onLeave={() => setMaking(null)}
+        />
+      )}
       {trays.length === 0 ? (
         <Notice title="All trays are empty">
           What you accept in{' '}
@@ -179,7 +191,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
             b: takeBack,
             o: (_, index) => {
               const tray = trayAt(index);
-              if (tray && mayOrder && !busy) order([tray.supplierId]);
+              if (tray && mayOrder && !busy && !tray.held) order([tray.supplierId]);
             },
           }}
         />
@@ -188,7 +200,7 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
   );
 }
 
-function TrayHead(props: { tray: TrayView; only: boolean; busy: boolean; onOrder: () => void }) {
+function TrayHead(props: { tray: TrayView; only: boolean; today: string; busy: boolean; onOrder: () => void }) {
   const { tray: t } = props;
   const format = useFormat();
   const mayOrder = useMay('orders.edit');
@@ -197,7 +209,8 @@ function TrayHead(props: { tray: TrayView; only: boolean; busy: boolean; onOrder
       <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-3 leading-tight">
         <h2 className="font-semibold">{t.supplier}</h2>
         <span className="second max-sm:hidden">
-          arrives {format.date(t.arrives)} if ordered today{t.paymentTerms && ` · ${t.paymentTerms}`}
+          {slotWords(t, props.today, format)}, here {format.date(t.arrives)} ·{' '}
+          <span className={t.held ? 'font-semibold text-attention' : ''}>{trayBecomes(t, format)}</span>
         </span>
         <span className="second ml-auto flex items-center gap-2 max-sm:ml-0">
           {t.orderMinimum > 0 && (
@@ -211,7 +224,8 @@ function TrayHead(props: { tray: TrayView; only: boolean; busy: boolean; onOrder
         <button
           type="button"
           className={`btn w-[112px] ${props.only ? 'btn-primary' : 'btn-outline'}`}
-          disabled={props.busy}
+          disabled={props.busy || t.held}
+          title={t.held ? 'Held back' : undefined}
           aria-label={`Make order for ${t.supplier}`}
           onClick={props.onOrder}
         >
@@ -234,8 +248,12 @@ function TrayLineCells(props: { line: TrayLineView; busy: boolean; onTakeBack: (
         </Link>
         <span className="code">{l.itemNumber}</span>
         <span className="second sm:hidden"> · {l.location}</span>
+        {l.hint && <span className="second block text-action">{hintWords(l, format)}</span>}
       </Cell>
-      <Cell className="min-w-0 max-sm:hidden">{l.location}</Cell>
+      <Cell className="min-w-0 leading-tight max-sm:hidden">
+        {l.location}
+        <span className="second block">{l.causes.map((c) => causeWords[c]).join(', ') || 'brought forward'}</span>
+      </Cell>
       <Cell className="figure font-semibold">{format.quantity(l.packs)}</Cell>
       <Cell className="leading-tight">
         {plural(l.packName, l.packs)}

@@ -1,5 +1,6 @@
+import type { Column } from '@/core/sheets';
 import type { Tx } from '../../sql';
-import { reader, writer } from './record';
+import { reader, type SheetRecord, writer } from './record';
 
 export const readSourceRecords = reader({
   select: `i.number AS item, p.code AS supplier, x.preference AS \`rank\`, x.supplier_item_number, x.supplier_item_name,
@@ -60,3 +61,13 @@ export const upsertDeliveries = writer('past_delivery', [
   ...['supplier_id', 'order_number', 'item_id', 'ordered_on', 'promised_on', 'received_on'],
   ...['ordered_quantity', 'received_quantity'],
 ]);
+
+const readBudgetsOf = reader({
+  select: 'b.month, b.category_id AS category, b.amount',
+  from: 'purchase_budget b',
+  id: 'b.id',
+  key: ['b.month', 'b.of_category'],
+});
+export const readBudgetRecords = (tx: Tx, columns: readonly Column[]): Promise<SheetRecord[]> =>
+  readBudgetsOf(tx, columns, { after: 0, limit: 10_000 }, false);
+export const upsertBudgets = writer('purchase_budget', ['month', 'category_id', 'amount']);

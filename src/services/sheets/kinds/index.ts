@@ -1,5 +1,6 @@
 import type { SheetKind, SheetName } from '../sheetKind';
 import { barcodes } from './barcodes';
+import { budgets } from './budgets';
 import { categories } from './categories';
 import { charges } from './charges';
 import { closures, holidays } from './closedDays';
@@ -60,6 +61,7 @@ export const sheetKinds: Readonly<Record<SheetName, SheetKind>> = {
   'shipping-ways': shippingWays,
   charges,
   'duty-rates': dutyRates,
+  budgets,
   reasons,
 };
 

@@ -1,0 +1,240 @@
+import { acceptShown } from '@/services/planning/acceptShown';
+import { askByHand } from '@/services/planning/askByHand';
+import { openNeeds } from '@/services/planning/readNeeds';
+import { markChanged } from '@/services/planning/recompute';
+import { approveOrder } from '@/services/purchase/approveOrder';
+import { makeOrders } from '@/services/purchase/makeOrders';
+import { readOrder } from '@/services/purchase/readOrders';
+import { readTopUp } from '@/services/purchase/readTopUp';
+import { openTrays, readTrayRows, type TrayView } from '@/services/purchase/readTrays';
+import { setTray } from '@/services/purchase/setTray';
+import { topUpTray } from '@/services/purchase/topUpTray';
+import { undoCommand } from '@/services/undo/undoCommand';
+import { type Books, edda, freshBooks, mira, must, needsOf, req, violations } from './support';
+
+// Trays: what each becomes, what is on the way to its minimum. Source: calculations 6 and 10.
+let books: Books;
+beforeEach(async () => {
+  books = await freshBooks();
+});
+afterEach(async () => {
+  expect(await violations(books)).toEqual([]);
+  expect((await markChanged(books.deps)).changed).toBe(0);
+  await books.close();
+});
+
+/** Accepts these needs of a supplier; all of them without an order. */
+async function accept(supplierId: number, which: (n: { itemId: number }, i: number) => boolean = () => true) {
+  const head = must(await openNeeds(books.deps, mira, { locationId: null }));
+  const own = (await needsOf(books, mira)).needs.filter((n) => n.supplierId === supplierId && n.warnings.length === 0);
+  const needIds = own.filter(which).map((n) => n.id);
+  return must(await acceptShown(books.deps, mira, req({ list: head.list, needIds })));
+}
+const trays = async () => must(await openTrays(books.deps, mira));
+const trayOf = async (supplierId: number) => (await trays()).trays.find((t) => t.supplierId === supplierId) as TrayView;
+/** The supplier that most open needs are bought from. */
+const busiest = async () =>
+  (
+    await books.one<{ id: number }>(
+      `SELECT s.supplier_id AS id FROM need n JOIN source s ON s.id = n.source_id WHERE n.state = 'open'
+        GROUP BY s.supplier_id ORDER BY COUNT(*) DESC, s.supplier_id LIMIT 1`,
+    )
+  ).id;
+const draftOf = async (orderId: number) => {
+  const order = must(await readOrder(books.deps, mira, orderId));
+  return order.lines.map((l) => ({ item: l.itemId, packs: l.parts.map((p) => p.packs), trays: l.parts.length }));
+};
+
+test('a tray counts its open needs towards minimum and free freight, and says when it goes out', async () => {
+  const id = await busiest();
+  await accept(id, (_, i) => i === 0);
+  const tray = await trayOf(id);
+  const open = (await needsOf(books, mira)).needs.filter((n) => n.supplierId === id);
+  expect(tray.needs).toBe(open.length);
+  expect(tray.withNeeds).toBe(tray.net + open.reduce((a, n) => a + (n.net ?? 0), 0));
+  expect(tray.slot >= '2026-11-23').toBe(true);
+  expect(tray.arrives > tray.slot).toBe(true);
+  expect(tray.orders.reduce((a, o) => a + o.net, 0)).toBe(tray.net);
+});
+
+test('a tray joins the draft that fits; its lines get parts, undo takes them off again', async () => {
+  const id = await busiest();
+  await accept(id, (_, i) => i === 0);
+  const [first] = must(await makeOrders(books.deps, mira, req({ supplierIds: [id] })));
+  expect(first).toMatchObject({ joined: false, lines: 1 });
+  const orderId = first?.orderId as number;
+  const before = await draftOf(orderId);
+
+  await accept(id);
+  const tray = await trayOf(id);
+  expect(tray.orders.map((o) => o.joins?.id)).toEqual([orderId]);
+  expect(tray.drafts.map((d) => d.id)).toEqual([orderId]);
+  const request = req({ supplierIds: [id] });
+  const [second] = must(await makeOrders(books.deps, mira, request));
+  expect(second).toMatchObject({ orderId, joined: true });
+  const after = await draftOf(orderId);
+  expect(after.length).toBeGreaterThan(before.length);
+  expect(await books.rows("SELECT id FROM tray_line WHERE state = 'in_tray'")).toEqual([]);
+
+  must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
+  expect(await draftOf(orderId)).toEqual(before);
+  expect((await trayOf(id)).lines).toBe(tray.lines);
+});
+
+test('what stands on the draft already gets a further part, and the price of the larger quantity', async () => {
+  const id = await busiest();
+  await accept(id, (_, i) => i === 0);
+  const [made] = must(await makeOrders(books.deps, mira, req({ supplierIds: [id] })));
+  const orderId = made?.orderId as number;
+  const { itemId } = await books.one<{ itemId: number }>(
+    'SELECT item_id AS itemId FROM order_line WHERE order_id = ?',
+    [orderId],
+  );
+  // The same item is wanted at another place.
+  must(await askByHand(books.deps, mira, req({ itemId, locationId: 1, quantity: '40', packId: null, note: '' })));
+  must(await askByHand(books.deps, mira, req({ itemId, locationId: 2, quantity: '40', packId: null, note: '' })));
+  await accept(id, (n) => n.itemId === itemId);
+  must(await setTray(books.deps, mira, req({ supplierId: id, held: false, becomes: 'joins' as const, orderId })));
+  const request = req({ supplierIds: [id] });
+  must(await makeOrders(books.deps, mira, request));
+  const order = must(await readOrder(books.deps, mira, orderId));
+  expect(order.lines).toHaveLength(1);
+  expect(order.lines[0]?.parts.length).toBeGreaterThan(1);
+  const [sums] = await books.rows<{ line: string; parts: string }>(
+    `SELECT l.base_quantity AS line, (SELECT SUM(base_quantity) FROM delivery_part WHERE order_line_id = l.id) AS parts
+       FROM order_line l WHERE l.order_id = ?`,
+    [orderId],
+  );
+  expect(sums?.line).toBe(sums?.parts);
+  must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
+  expect((await draftOf(orderId))[0]?.trays).toBe(1);
+});
+
+test('a new order when it is said so; a draft of another supplier can’t be joined', async () => {
+  const id = await busiest();
+  await accept(id, (_, i) => i === 0);
+  const [first] = must(await makeOrders(books.deps, mira, req({ supplierIds: [id] })));
+  await accept(id);
+  const other = (await books.one<{ id: number }>('SELECT id FROM supplier WHERE id <> ? LIMIT 1', [id])).id;
+  const wrong = { supplierId: other, held: false, becomes: 'joins' as const, orderId: first?.orderId ?? 0 };
+  expect(await setTray(books.deps, mira, req(wrong))).toMatchObject({ error: { kind: 'not_found', what: 'order' } });
+  must(await setTray(books.deps, mira, req({ supplierId: id, held: false, becomes: 'new' as const, orderId: null })));
+  expect((await trayOf(id)).orders.map((o) => o.joins)).toEqual([null]);
+  const [second] = must(await makeOrders(books.deps, mira, req({ supplierIds: [id] })));
+  expect(second).toMatchObject({ joined: false });
+  expect(second?.orderId).not.toBe(first?.orderId);
+  expect(await books.rows('SELECT * FROM tray')).toEqual([]);
+});
+
+test('a held tray stays when orders are made', async () => {
+  const id = await busiest();
+  await accept(id);
+  must(
+    await setTray(books.deps, mira, req({ supplierId: id, held: true, becomes: 'by_rule' as const, orderId: null })),
+  );
+  expect((await trayOf(id)).held).toBe(true);
+  expect(await makeOrders(books.deps, mira, req({ supplierIds: [id] }))).toMatchObject({
+    error: { kind: 'not_found' },
+  });
+  must(
+    await setTray(books.deps, mira, req({ supplierId: id, held: false, becomes: 'by_rule' as const, orderId: null })),
+  );
+  expect(must(await makeOrders(books.deps, mira, req({ supplierIds: [id] })))).toHaveLength(1);
+});
+
+test('who acts next follows the limits of approval', async () => {
+  const id = await busiest();
+  await accept(id);
+  await books.owner.query('UPDATE app_user SET approval_limit_minor = 1 WHERE id = ?', [mira.userId]);
+  const [made] = must(await makeOrders(books.deps, { ...mira, approvalLimit: 1 }, req({ supplierIds: [id] })));
+  expect(made?.next).toContain('Otto Quillon');
+  expect(made?.next).not.toContain('Mira Rook');
+});
+
+describe('topping up', () => {
+  test('to the minimum: it is reached, nothing goes beyond its maximum, and one undo takes it all back', async () => {
+    const id = await busiest();
+    await accept(id, (_, i) => i === 0);
+    const before = await trayOf(id);
+    await books.owner.query('UPDATE supplier SET order_minimum_minor = ? WHERE id = ?', [before.net + 3000, id]);
+    const found = must(await readTopUp(books.deps, mira, { supplierId: id, target: 'minimum' }));
+    if (!found) throw new Error('nothing to bring forward');
+    expect([found.missing, found.saving, found.worthIt]).toEqual([3000, 0, false]);
+    expect(found.amount).toBeGreaterThanOrEqual(3000);
+    expect(found.buys.reduce((a, b) => a + b.amount, 0)).toBe(found.amount);
+    const seen = { supplierId: id, target: 'minimum' as const };
+    expect(await topUpTray(books.deps, mira, req({ ...seen, amount: found.amount + 1 }))).toMatchObject({
+      error: { kind: 'changed_meanwhile' },
+    });
+    const request = req({ ...seen, amount: found.amount });
+    expect(must(await topUpTray(books.deps, mira, request))).toEqual({ lines: found.buys.length });
+    const after = await trayOf(id);
+    expect(after.net).toBeGreaterThanOrEqual(before.net + 3000);
+    const over = await books.rows(
+      'SELECT item_id FROM item_location_state WHERE max_quantity IS NOT NULL AND in_trays > 0 AND position_quantity > max_quantity',
+    );
+    expect(over).toEqual([]);
+    const { rows } = must(await readTrayRows(books.deps, mira, { list: (await trays()).list, from: 0 }));
+    const forward = rows.filter((r) => r.kind === 'line' && r.causes.length === 0);
+    expect(forward).toHaveLength(found.buys.length);
+    must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
+    expect((await trayOf(id)).net).toBe(before.net);
+  });
+
+  test('to free freight: what holding costs stands against the freight that is saved', async () => {
+    const id = await busiest();
+    await accept(id, (_, i) => i === 0);
+    const { net } = await trayOf(id);
+    const say = (fixed: string) =>
+      books.owner.query(
+        'UPDATE supplier SET freight_fixed = ?, freight_per_kg = NULL, freight_free_from = ? WHERE id = ?',
+        [...[fixed, String((net + 2000) / 100), id]],
+      );
+    await say('25');
+    const worth = must(await readTopUp(books.deps, mira, { supplierId: id, target: 'free_freight' }));
+    expect(worth).toMatchObject({ saving: 2500, missing: 2000, worthIt: true });
+    expect(worth?.gain).toBeCloseTo(2500 - (worth?.holding ?? 0), 6);
+    await say('0.01');
+    expect(must(await readTopUp(books.deps, mira, { supplierId: id, target: 'free_freight' }))).toMatchObject({
+      worthIt: false,
+    });
+  });
+
+  test('nothing when the sum is reached already, or can’t be', async () => {
+    const id = await busiest();
+    await accept(id, (_, i) => i === 0);
+    const of = (target: 'minimum') => readTopUp(books.deps, mira, { supplierId: id, target });
+    await books.owner.query('UPDATE supplier SET order_minimum_minor = 1 WHERE id = ?', [id]);
+    expect(must(await of('minimum'))).toBeNull();
+    await books.owner.query('UPDATE supplier SET order_minimum_minor = 900000000 WHERE id = ?', [id]);
+    expect(must(await of('minimum'))).toBeNull();
+  });
+});
+
+test('a budget counts what came, what is ordered, drafts and trays, by order date', async () => {
+  const id = await busiest();
+  await books.owner.query('DELETE FROM purchase_budget');
+  await books.owner.query(
+    "INSERT INTO purchase_budget (month, category_id, amount) VALUES ('2026-11-01', NULL, 1000), ('2026-12-01', NULL, 5)",
+  );
+  const spending = async () => {
+    const [all, ...more] = (await trays()).spending;
+    expect(more).toEqual([]);
+    return all;
+  };
+  const start = await spending();
+  await accept(id);
+  const { netInBase } = await trayOf(id);
+  expect(await spending()).toMatchObject({ ...start, trays: netInBase, left: (start?.left ?? 0) - (netInBase ?? 0) });
+  const [made] = must(await makeOrders(books.deps, mira, req({ supplierIds: [id] })));
+  expect(await spending()).toMatchObject({ trays: 0, drafts: (start?.drafts ?? 0) + (netInBase ?? 0) });
+  const { version } = must(await readOrder(books.deps, mira, made?.orderId ?? 0)).head;
+  must(await approveOrder(books.deps, { ...mira, approvalLimit: null }, req({ orderId: made?.orderId ?? 0, version })));
+  expect(await spending()).toMatchObject({
+    ...{ drafts: start?.drafts, committed: (start?.committed ?? 0) + (netInBase ?? 0) },
+  });
+});
+
+test('whoever may not decide sees the trays and takes nothing', async () => {
+  expect(await makeOrders(books.deps, edda, req({ supplierIds: [1] }))).toMatchObject({ error: { kind: 'forbidden' } });
+});
