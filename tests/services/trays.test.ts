@@ -157,6 +157,12 @@ describe('topping up', () => {
     await accept(id, (_, i) => i === 0);
     const before = await trayOf(id);
     await books.owner.query('UPDATE supplier SET order_minimum_minor = ? WHERE id = ?', [before.net + 3000, id]);
+    const beyondMax = () =>
+      books.rows(
+        'SELECT item_id, location_id FROM item_location_state WHERE max_quantity IS NOT NULL AND position_quantity > max_quantity ORDER BY 1, 2',
+      );
+    // What packs have rounded up may be beyond it already.
+    const over = await beyondMax();
     const found = must(await readTopUp(books.deps, mira, { supplierId: id, target: 'minimum' }));
     if (!found) throw new Error('nothing to bring forward');
     expect([found.missing, found.saving, found.worthIt]).toEqual([3000, 0, false]);
@@ -170,10 +176,7 @@ describe('topping up', () => {
     expect(must(await topUpTray(books.deps, mira, request))).toEqual({ lines: found.buys.length });
     const after = await trayOf(id);
     expect(after.net).toBeGreaterThanOrEqual(before.net + 3000);
-    const over = await books.rows(
-      'SELECT item_id FROM item_location_state WHERE max_quantity IS NOT NULL AND in_trays > 0 AND position_quantity > max_quantity',
-    );
-    expect(over).toEqual([]);
+    expect(await beyondMax()).toEqual(over);
     const { rows } = must(await readTrayRows(books.deps, mira, { list: (await trays()).list, from: 0 }));
     const forward = rows.filter((r) => r.kind === 'line' && r.causes.length === 0);
     expect(forward).toHaveLength(found.buys.length);

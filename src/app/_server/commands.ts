@@ -68,6 +68,7 @@ import { reverseReceipt } from '@/services/stock/reverseReceipt';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { shipApproved } from '@/services/stock/shipApproved';
 import { shipTransfer } from '@/services/stock/shipTransfer';
+import { setToday } from '@/services/today/setToday';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { removeView } from '@/services/views/removeView';
 import { saveView } from '@/services/views/saveView';
@@ -194,6 +195,10 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   ),
   'take-back': entry(Joi.object({ trayLineId: id }), takeBack),
   'make-orders': entry(Joi.object({ supplierIds: Joi.array().items(id).min(1).max(300).required() }), makeOrders),
+  'set-today': entry(
+    Joi.object({ hidden: Joi.array().items(Joi.string().max(30)).max(30).unique().required() }),
+    setToday,
+  ),
   'set-tray': entry(
     Joi.object({
       ...{ supplierId: id, held: Joi.boolean().required(), becomes: Joi.valid('by_rule', 'new', 'joins').required() },

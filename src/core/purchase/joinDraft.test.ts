@@ -4,7 +4,7 @@ const draft = (id: number, change: Partial<OpenDraft> = {}): OpenDraft => ({
   ...{ id, begun: '2026-11-20', orderDate: '2026-11-20', places: [4], wanted: ['2026-11-30'] },
   ...change,
 });
-const tray = { places: [4], arrives: '2026-12-01', today: '2026-11-23' };
+const tray = { places: [4] as readonly number[] | 'all', arrives: '2026-12-01', today: '2026-11-23' };
 
 test('a draft to the same place that fits the date is joined, the one begun last', () => {
   const all = [draft(1), draft(2, { begun: '2026-11-23' }), draft(3, { begun: '2026-11-21' })];
@@ -16,6 +16,9 @@ test.each([
   ['goes out later', { orderDate: '2026-12-14' }],
   ['wants something much later', { wanted: ['2026-11-30', '2027-03-01'] }],
 ])('a draft that %s is left alone', (_, change) => expect(draftsThatFit([draft(1, change)], tray)).toEqual([]));
+
+test('where orders are for all places, any place fits', () =>
+  expect(draftsThatFit([draft(1, { places: [1] })], { ...tray, places: 'all' })).toHaveLength(1));
 
 test('a part wanted within a week of the arrival is one delivery; a day more is another', () => {
   expect(draftsThatFit([draft(1, { wanted: ['2026-12-08'] })], tray)).toHaveLength(1);

@@ -13,18 +13,20 @@ export type OpenDraft = {
 /** A part that is wanted this much later than what is ordered today would arrive belongs to another delivery. */
 const SAME_DELIVERY_DAYS = 7;
 
-/** Drafts that what lies in a tray may join: they go to one of its places, go out no later than today, and want nothing much
+/** Drafts that what lies in a tray may join: they go to one of its places (to any, where a supplier's orders are for all places),
+ *  go out no later than today, and want nothing much
  *  later than it would arrive. The one begun last first. Source: common practice (consolidating requisitions of one delivery). */
 export function draftsThatFit(
   drafts: readonly OpenDraft[],
-  tray: { readonly places: readonly number[]; readonly arrives: BusinessDate; readonly today: BusinessDate },
+  tray: { readonly places: readonly number[] | 'all'; readonly arrives: BusinessDate; readonly today: BusinessDate },
 ): OpenDraft[] {
+  const { places } = tray;
   const latest = addDays(tray.arrives, SAME_DELIVERY_DAYS);
   return drafts
     .filter(
       (d) =>
         d.orderDate <= tray.today &&
-        d.places.some((p) => tray.places.includes(p)) &&
+        (places === 'all' || d.places.some((p) => places.includes(p))) &&
         d.wanted.every((day) => day <= latest),
     )
     .sort((a, b) => (a.begun < b.begun ? 1 : a.begun > b.begun ? -1 : b.id - a.id));

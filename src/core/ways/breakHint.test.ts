@@ -29,7 +29,7 @@ test.each([
 ])('no hint where %s', (_, change) => expect(breakHint({ ...line, ...change })).toBeNull());
 
 test('a break that takes long to use up is not worth its holding', () => {
-  const dear = { ...line, rate: 3, perDay: units(0.4) };
+  const dear = { ...line, rate: 5, perDay: units(0.4) };
   expect(breakHint(dear)).toMatchObject({ lastsDays: 100, worthIt: false });
 });
 

@@ -60,3 +60,11 @@ CREATE TABLE purchase_budget (
   FOREIGN KEY (category_id) REFERENCES category (id),
   CONSTRAINT budget_month CHECK (DAYOFMONTH(month) = 1 AND amount >= 0)
 );
+
+-- Lines of Today that a person does not want to see.
+CREATE TABLE today_hidden (
+  user_id INT UNSIGNED NOT NULL,
+  matter VARCHAR(30) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  PRIMARY KEY (user_id, matter),
+  FOREIGN KEY (user_id) REFERENCES app_user (id)
+);

@@ -184,6 +184,8 @@ export type SupplierRow = {
   paymentTerms: string;
   deliveryTerms: string;
   orderMinimum: number;
+  /** Days until goods are paid; null where nothing is agreed. */
+  paymentDays: number | null;
   leadTimeDays: number;
   leadTimeKind: 'working' | 'calendar';
   status: 'active' | 'blocked';
@@ -208,7 +210,7 @@ type StandingTerms = {
 
 /** All suppliers, with their standing terms as orders say them. */
 export async function readSuppliers(tx: Tx): Promise<SupplierRow[]> {
-  const rows = await tx.rows<Omit<SupplierRow, 'paymentTerms'> & StandingTerms>(
+  const rows = await tx.rows<Omit<SupplierRow, 'paymentTerms' | 'paymentDays'> & StandingTerms>(
     `SELECT s.id, s.code, s.name, s.address, s.email, s.currency, s.payment_terms AS words, s.payment_days AS days,
             s.discount_percent AS discountPercent, s.discount_days AS discountDays, s.delivery_terms AS deliveryTerms,
             s.incoterm, s.incoterm_place AS place, s.freight_payer AS payer, s.order_minimum_minor AS orderMinimum, s.lead_time_days AS leadTimeDays,
@@ -218,6 +220,7 @@ export async function readSuppliers(tx: Tx): Promise<SupplierRow[]> {
   );
   return rows.map(({ words, days, discountPercent, discountDays, incoterm, place, payer, ...s }) => ({
     ...s,
+    paymentDays: days,
     paymentTerms: paymentWords({ words, days, discountPercent, discountDays }),
     deliveryTerms: deliveryWords({ words: s.deliveryTerms, incoterm, place, payer }),
   }));

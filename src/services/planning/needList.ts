@@ -1,4 +1,5 @@
 import { addDays, startOfDay } from '@/core/calendar';
+import { lineNet } from '@/core/money';
 import { type NeedCause, type NeedWarning, needCauses, needWarnings } from '@/core/netting';
 import { packsIn } from '@/core/packs';
 import { type Actor, responsibleBuyer } from '@/core/people';
@@ -179,4 +180,26 @@ export async function warningsOf(
       quantity: base,
     });
   };
+}
+
+/** What needs come to as they are suggested, in minor units of the company's currency; those without a price or a rate are counted.
+ *  What another place sends costs nothing here. */
+export function netOfNeeds(
+  needs: readonly OpenNeed[],
+  book: BuyingBook,
+  exchange: Exchange,
+  today: string,
+): { readonly net: number; readonly unpriced: number } {
+  let [net, unpriced] = [0, 0];
+  for (const n of needs) {
+    if (n.supplyLocationId !== null) continue;
+    const buying = book.bySource.get(n.sourceId ?? 0);
+    const base = fromDecimal(n.suggested);
+    const price = buying?.priceAt(packsIn(base, buying.content), today) ?? null;
+    const own = buying && price ? lineNet(base, price, buying.source.currency) : null;
+    const inBase = own !== null && buying ? exchange.toBase(own, buying.source.currency) : null;
+    if (inBase !== null) net += inBase;
+    else unpriced += 1;
+  }
+  return { net, unpriced };
 }

@@ -1,8 +1,5 @@
 import { arrivesIfOrdered } from '@/core/calendar';
-import { lineNet } from '@/core/money';
-import { packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
-import { fromDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readCalendars } from '@/data/repositories/calendars';
 import { countItems, readSuppliers } from '@/data/repositories/catalogue';
@@ -18,7 +15,15 @@ import { type Exchange, readExchange } from '../cost/exchange';
 import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { type AskedRows, GROUP, keepList, type Page, printOf, readRows } from '../lists/keptList';
-import { type At, allNeeds, type GroupOfNeeds, type NeedOrder, type NeedsAsked, needsAskedFor } from './needList';
+import {
+  type At,
+  allNeeds,
+  type GroupOfNeeds,
+  type NeedOrder,
+  type NeedsAsked,
+  needsAskedFor,
+  netOfNeeds,
+} from './needList';
 import { type NeedView, needViewsOf } from './needViews';
 import { bringUpToDate } from './recompute';
 import { comingLines, trayTotals } from './trayTotals';
@@ -182,18 +187,7 @@ async function statusOf(
   trayLines: readonly TrayLineRow[],
   today: string,
 ): Promise<NeedsStatus> {
-  let net = 0;
-  let unpriced = 0;
-  for (const n of open) {
-    if (n.supplyLocationId !== null) continue;
-    const buying = book.bySource.get(n.sourceId ?? 0);
-    const base = fromDecimal(n.suggested);
-    const price = buying?.priceAt(packsIn(base, buying.content), today) ?? null;
-    const own = buying && price ? lineNet(base, price, buying.source.currency) : null;
-    const inBase = own !== null && buying ? exchange.toBase(own, buying.source.currency) : null;
-    if (inBase !== null) net += inBase;
-    else unpriced += 1;
-  }
+  const { net, unpriced } = netOfNeeds(open, book, exchange, today);
   const totals = trayTotals(comingLines(trayLines, book, await readSuppliers(tx), today));
   return {
     needs: open.length,

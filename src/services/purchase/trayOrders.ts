@@ -41,7 +41,8 @@ export async function readTrayPlans(
       choice,
       orders: (supplier, lines) =>
         ordersOfTray(lines, supplier.trayRule).map((group) => {
-          const places = [...new Set(group.map((l) => l.locationId))];
+          const places =
+            supplier.trayRule === 'one_order' ? ('all' as const) : [...new Set(group.map((l) => l.locationId))];
           const arrives = group
             .flatMap((l) => {
               const buying = book.bySource.get(l.sourceId);

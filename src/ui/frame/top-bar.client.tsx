@@ -56,6 +56,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
     stops.filter((s) => rights.includes(s.needs));
   const counts = useCounts(frame.counts);
   const ruler = mine([
+    { href: '/today', name: 'Today', count: null, needs: 'stock.read' },
     { href: '/needs', name: 'Needs', count: counts.needs, needs: 'needs.read' },
     { href: '/trays', name: 'Trays', count: counts.trays, needs: 'needs.read' },
     { href: '/orders', name: 'Orders', count: counts.orders, needs: 'orders.read' },
@@ -114,7 +115,9 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
               className={`relative flex items-center gap-1.5 px-[15px] text-[14px] max-md:px-2.5 max-sm:gap-1 max-sm:px-1.5 max-sm:text-[13px] ${here ? 'font-semibold' : 'text-muted hover:text-ink'}`}
             >
               {s.name}
-              <span className={`text-xs font-semibold ${here ? 'text-action' : 'text-ink'}`}>{s.count}</span>
+              {s.count !== null && (
+                <span className={`text-xs font-semibold ${here ? 'text-action' : 'text-ink'}`}>{s.count}</span>
+              )}
               <span className="absolute bottom-0 left-0 h-2 w-px bg-ink" aria-hidden="true" />
               {here && <span className="absolute inset-x-0 bottom-0 h-[4px] bg-action" aria-hidden="true" />}
             </Link>

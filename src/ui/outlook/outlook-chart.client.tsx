@@ -1,82 +1,44 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import { useCallback } from 'react';
 import type { Outlook } from '@/services/planning/readOutlook';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { Chart, type ChartTokens } from '../marks/chart.client';
 
 const units = (q: number) => q / 1e6;
 
 /** The projection as a chart: stock at the close of each day, lines of minimum, maximum and safety stock, receipts and demand
- *  as marks, the run-out. Its figures stand in the table below it, so it is hidden from those who can't see it. The library
- *  comes when the chart does. */
+ *  as marks, the run-out. Its figures stand in the table below it. */
 export function OutlookChart({ outlook, unit }: { outlook: Outlook; unit: string }) {
-  const box = useRef<HTMLDivElement>(null);
   const format = useFormat();
-  useEffect(() => {
-    let gone = false;
-    let stop = () => {};
-    const draw = async () => {
-      const { makeChart } = await import('./echarts');
-      if (gone || !box.current) return;
-      const dark = window.matchMedia('(prefers-color-scheme: dark)');
-      const chart = makeChart(box.current);
-      const show = () =>
-        chart.setOption(
-          optionOf(
-            outlook,
-            box.current as HTMLElement,
-            (q) => format.quantity(q),
-            (d) => format.date(d),
-            plural(unit, 2e6),
-          ),
-          true,
-        );
-      show();
-      const resize = new ResizeObserver(() => chart.resize());
-      resize.observe(box.current);
-      const themed = new MutationObserver(show);
-      themed.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
-      dark.addEventListener('change', show);
-      stop = () => {
-        resize.disconnect();
-        themed.disconnect();
-        dark.removeEventListener('change', show);
-        chart.dispose();
-      };
-    };
-    draw();
-    return () => {
-      gone = true;
-      stop();
-    };
-  }, [outlook, unit, format]);
-  return <div ref={box} aria-hidden="true" data-chart="outlook" className="h-[300px] w-full" />;
+  const option = useCallback(
+    (tokens: ChartTokens) =>
+      optionOf(
+        outlook,
+        tokens,
+        (q) => format.quantity(q),
+        (d) => format.date(d),
+        plural(unit, 2e6),
+      ),
+    [outlook, unit, format],
+  );
+  return <Chart name="outlook" className="h-[300px] w-full" option={option} />;
 }
 
 function optionOf(
   o: Outlook,
-  box: HTMLElement,
+  tokens: ChartTokens,
   quantity: (q: number) => string,
   date: (d: string) => string,
   name: string,
 ) {
-  const style = getComputedStyle(box);
-  const token = (n: string) => style.getPropertyValue(n).trim();
-  const [ink, muted, rule, action, stop, attention] = [
-    '--color-base-content',
-    '--muted',
-    '--rule',
-    '--color-primary',
-    '--color-error',
-    '--color-warning',
-  ].map(token);
-  const font = style.fontFamily;
+  const { ink, muted, rule, action, stop, attention, font } = tokens;
   const days = o.days.map((d) => d.date);
   const level = (
     y: number | null,
     label: string,
-    color: string | undefined,
+    color: string,
     type: 'solid' | 'dashed' | 'dotted',
     position = 'insideEndTop',
   ) =>
@@ -89,7 +51,7 @@ function optionOf(
             lineStyle: { color, type, width: 1 },
           },
         ];
-  const marks = (of: Outlook['receipts'], symbol: string, color: string | undefined) =>
+  const marks = (of: Outlook['receipts'], symbol: string, color: string) =>
     of
       .filter((d) => days.includes(d.date))
       .map((d) => ({
@@ -104,7 +66,7 @@ function optionOf(
     grid: { left: 56, right: 24, top: 18, bottom: 28 },
     tooltip: {
       trigger: 'axis',
-      backgroundColor: token('--color-base-100'),
+      backgroundColor: tokens.sheet,
       borderColor: rule,
       textStyle: { color: ink, fontFamily: font },
       formatter: (items: readonly { dataIndex: number; seriesName: string; name: string }[]) => {
