@@ -3,6 +3,7 @@ import { gridBench } from './grid';
 import { handBench } from './hand';
 import { endLargeBooks } from './largeBooks';
 import { needRunBench } from './needRun';
+import { needsBench } from './needs';
 import { searchBench } from './search';
 import { sheetsBench } from './sheets';
 import { stockBench } from './stock';
@@ -14,6 +15,7 @@ const benches: Readonly<Record<string, () => Promise<Figure[]>>> = {
   sheets: sheetsBench,
   search: searchBench,
   stock: stockBench,
+  needs: needsBench,
 };
 
 async function runBenches(): Promise<void> {

@@ -156,6 +156,7 @@ export async function emptyCompany(world: World): Promise<void> {
 /** The page answers to keys and clicks, not only shows. */
 export const ready = (page: Page) => page.locator('html[data-ready]').waitFor({ state: 'attached' });
 
+/** Signs in; whoever begins at Today goes on to Needs. */
 export async function signIn(page: Page, login: string): Promise<void> {
   await page.goto('/sign-in');
   await ready(page);
@@ -163,6 +164,12 @@ export async function signIn(page: Page, login: string): Promise<void> {
   await page.getByLabel('Password').fill('quillon');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'));
+  await ready(page);
+  if (new URL(page.url()).pathname !== '/today') return;
+  const needs = waiting(page, 'Needs');
+  if ((await needs.count()) === 0) return;
+  await needs.click();
+  await page.waitForURL((url) => url.pathname === '/needs');
   await ready(page);
 }
 

@@ -127,6 +127,8 @@ import { sellGoods } from '@/services/stock/sellGoods';
 import { shipApproved } from '@/services/stock/shipApproved';
 import { shipTransfer } from '@/services/stock/shipTransfer';
 import { takeTillDay } from '@/services/stock/takeTillDay';
+import { readToday } from '@/services/today/readToday';
+import { setToday } from '@/services/today/setToday';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { readViews } from '@/services/views/readViews';
 import { removeView } from '@/services/views/removeView';
@@ -329,6 +331,8 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     tries: [(a) => editOrder(books.deps, a, req({ orderId: 999, field: 'remove' as const, lineId: 1, was: '' }))],
   },
   'purchase/makeOrders': { who: buying, tries: [(a) => makeOrders(books.deps, a, req({ supplierIds: [1] }))] },
+  'today/readToday': { who: all, tries: [(a) => readToday(books.deps, a, { locationId: null })] },
+  'today/setToday': { who: all, tries: [(a) => setToday(books.deps, a, req({ hidden: [] }))] },
   'purchase/setTray': {
     who: buying,
     tries: [

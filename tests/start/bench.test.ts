@@ -25,5 +25,7 @@ test('a bench prints one JSON line per figure: value and baseline of the same ru
 test('an unknown bench is said, with those there are', () => {
   const { status, stderr } = bench('nothing');
   expect(status).toBe(2);
-  expect(stderr).toContain('No bench is called nothing; there are: need-run, grid, hand, sheets, search, stock.');
+  expect(stderr).toContain(
+    'No bench is called nothing; there are: need-run, grid, hand, sheets, search, stock, needs.',
+  );
 });

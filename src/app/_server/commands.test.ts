@@ -62,6 +62,10 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { itemId: 1, quantity: '6', packId: null, note: '' },
     ],
   },
+  'set-today': {
+    good: [{ hidden: [] }, { hidden: ['alerts'] }],
+    bad: [{}, { hidden: 'alerts' }, { hidden: ['a', 'a'] }],
+  },
   'set-tray': {
     good: [
       { supplierId: 1, held: true, becomes: 'by_rule', orderId: null },

@@ -5,6 +5,7 @@ import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { unwrap } from '@/core/result';
 import { type EarlyBuy, type TopUp, topUp } from '@/core/ways';
 import { readSuppliers } from '@/data/repositories/catalogue';
+import { readLocations } from '@/data/repositories/company';
 import { readFreightTerms, readGoods } from '@/data/repositories/landed';
 import { type EarlyRow, readEarlyPairs } from '@/data/repositories/topUps';
 import { readTrayLines } from '@/data/repositories/trays';
@@ -40,8 +41,8 @@ const CANDIDATES = 500;
 const AHEAD_DAYS = 120;
 
 /** What to bring forward so that a supplier's tray comes to its minimum, or to free freight: what holding it costs against what is
- *  saved. Null when nothing is missing, there is no such target, or all that will be needed soon does not reach it. Only for places
- *  that the tray goes to. Units: minor units of the supplier's currency. */
+ *  saved. Null when nothing is missing, there is no such target, or all that will be needed soon does not reach it. Where a
+ *  supplier gets an order per place, only for those that the tray goes to. Units: minor units of the supplier's currency. */
 export async function topUpOf(
   tx: Tx,
   today: string,
@@ -51,7 +52,12 @@ export async function topUpOf(
   const supplier = (await readSuppliers(tx)).find((s) => s.id === supplierId);
   const lines = (await readTrayLines(tx)).filter((l) => l.supplierId === supplierId);
   if (!supplier || lines.length === 0) return null;
-  const rows = await readEarlyPairs(tx, supplierId, [...new Set(lines.map((l) => l.locationId))], CANDIDATES);
+  // An order for all places can take more for any of them.
+  const places =
+    supplier.trayRule === 'one_order'
+      ? (await readLocations(tx)).filter((l) => l.closed === 0).map((l) => l.id)
+      : [...new Set(lines.map((l) => l.locationId))];
+  const rows = await readEarlyPairs(tx, supplierId, places, CANDIDATES);
   const book = await readBuying(
     tx,
     [...lines, ...rows].map((l) => l.itemId),

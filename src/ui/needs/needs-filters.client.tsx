@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { needCauses } from '@/core/netting';
 import { LiveSearch } from '../frame/live-search.client';
 import { causeWords } from '../marks/cause';
@@ -19,7 +19,16 @@ const chosen = <K extends string>(words: Readonly<Record<K, string>>) =>
 export function NeedsFilters(props: { query: NeedQuery; children?: ReactNode }) {
   const { query } = props;
   const router = useRouter();
-  const go = (change: Partial<NeedQuery>) => router.push(needsHref(query, change));
+  // What was asked for last: another choice that is made before the page has come keeps it.
+  const asked = useRef(query);
+  useEffect(() => {
+    asked.current = query;
+  }, [query]);
+  const hrefOf = (change: Partial<NeedQuery>) => {
+    asked.current = { ...asked.current, ...change };
+    return needsHref(asked.current);
+  };
+  const go = (change: Partial<NeedQuery>) => router.push(hrefOf(change));
   return (
     <div className="bar gap-2">
       <LiveSearch
@@ -27,7 +36,7 @@ export function NeedsFilters(props: { query: NeedQuery; children?: ReactNode }) 
         placeholder="any column"
         label="Search needs"
         width="w-36"
-        hrefOf={(q) => needsHref(query, { q })}
+        hrefOf={(q) => hrefOf({ q })}
       />
       <select
         className="entry max-w-36"

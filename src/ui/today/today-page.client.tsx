@@ -106,7 +106,9 @@ function Row(props: {
         >
           {words.name}
         </Link>
-        <span className="second block">{plural(words.of, l.count * 1_000_000)}</span>
+        {!words.name.toLowerCase().startsWith(words.of) && (
+          <span className="second block">{plural(words.of, l.count * 1_000_000)}</span>
+        )}
       </td>
       <td className="figure py-2">
         {l.money === null || none ? '–' : format.amount(l.money, view.currency)}

@@ -68,7 +68,7 @@ export function MakeWindow(props: {
                   <td className="py-1.5">
                     {t.supplier}
                     {t.orderMinimum > t.net && (
-                      <span className="marker block">
+                      <span className="block text-[11.5px] text-attention">
                         {format.amount(t.orderMinimum - t.net, t.currency)} below its minimum
                       </span>
                     )}

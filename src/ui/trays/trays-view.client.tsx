@@ -43,7 +43,11 @@ export function TraysView({ head, first }: { head: TraysHead; first: readonly Tr
 
   const order = async (supplierIds: readonly number[]) => {
     const names = trays.filter((t) => supplierIds.includes(t.supplierId)).map((t) => t.supplier);
-    const words = `${names.length === 1 ? 'The tray of' : 'The trays of'} ${names.join(', ')} became ${names.length === 1 ? 'an order' : 'orders'}`;
+    const words = (done: readonly MadeOrder[]) => {
+      const joined = done.filter((d) => d.joined).length;
+      if (joined > 0) return `${names.join(', ')}: ${done.length - joined} made, ${countOf(joined, 'draft')} added to`;
+      return `${names.length === 1 ? 'A draft was' : `${done.length} drafts were`} made from ${names.join(', ')}`;
+    };
     const outcome = await run<MadeOrder[]>('make-orders', { supplierIds }, { words });
     if (!outcome.ok) return;
     const [only] = outcome.value;

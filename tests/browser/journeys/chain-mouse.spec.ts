@@ -34,7 +34,7 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
   // Trays, and out again into Needs.
   await waiting(page, 'Trays').click();
   const sums = page.getByRole('complementary', { name: 'Sums' });
-  await expect(sums.getByText('Hollinmere Spinners').locator('../..')).toContainText('426.40');
+  await expect(sums.getByText('Hollinmere Spinners').last().locator('../..')).toContainText('426.40');
   await page.getByRole('button', { name: 'Back to Needs: Half-linen 150 cm, natural at Wendel Yard' }).click();
   await expect(page.getByRole('heading', { name: '1 tray' })).toBeVisible();
   await expect(waiting(page, 'Needs')).toHaveText('Needs28');

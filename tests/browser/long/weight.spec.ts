@@ -27,7 +27,9 @@ test('no page needs more than 250 kB of JavaScript to begin with', async ({ page
   await weigh('/sign-in');
   await signIn(page, 'mira');
   for (const path of [
+    '/today',
     '/needs',
+    '/needs/decisions?show=all',
     '/trays',
     '/orders',
     '/orders/7',

@@ -1,0 +1,162 @@
+import { randomBytes } from 'node:crypto';
+import { ok } from '@/core/result';
+import { type EarlyBuy, topUp } from '@/core/ways';
+import { readNeedsByIds } from '@/data/repositories/planning';
+import { readSnapshot, write } from '@/data/transaction';
+import type { Deps } from '@/services/deps';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { needViewsOf } from '@/services/planning/needViews';
+import { openNeeds, readNeedRows } from '@/services/planning/readNeeds';
+import { readWays } from '@/services/planning/readWays';
+import { fullNeedRun } from '@/services/planning/recompute';
+import { seeded } from '../demoData/random';
+import { type Figure, median } from './figure';
+import { largeBooks, now } from './largeBooks';
+
+const TIMES = 30;
+const OPEN = 5_000;
+const PAGE = 200;
+const buyer = {
+  ...{ userId: 1, name: 'Mira Rook', initials: 'MR', role: 'buyer', locations: null, approvalLimit: null, locale: '' },
+};
+
+async function times(count: number, body: (n: number) => Promise<unknown>): Promise<number> {
+  const all: number[] = [];
+  for (let n = 0; n < count; n += 1) {
+    const started = performance.now();
+    await body(n);
+    all.push(performance.now() - started);
+  }
+  return median(all);
+}
+
+const figure = (name: string, value: number, unit: string, baseline: number, goal: number): Figure => ({
+  ...{ name, value: Number(value.toFixed(2)), unit, baseline: Number(baseline.toFixed(2)) },
+  ...{ ratio: Number((value / baseline).toFixed(2)), goal },
+});
+
+/** The row of a need with nothing reckoned: what the bare SELECT of a page reads. */
+const bareRows = `SELECT n.id, n.state, n.cause, n.shortage, n.suggested, n.fingerprint, i.number, i.name, l.name AS place, s.name AS supplier
+   FROM need n JOIN item i ON i.id = n.item_id JOIN location l ON l.id = n.location_id
+   LEFT JOIN source f ON f.id = n.source_id LEFT JOIN supplier s ON s.id = f.supplier_id`;
+
+/** Needs in the books of 50,000 items × 15 locations with 5,000 of them open: a page of the list as the read service gives it,
+ *  serialised, against the bare SELECT of its rows; the list opened against the bare SELECT of all; a decision against one INSERT,
+ *  committed; the ways of one need against reading its row alone; topping up a tray from 500 candidates against buying in the order
+ *  of need, in time and in what holding costs. */
+export async function needsBench(): Promise<Figure[]> {
+  const { pool } = await largeBooks();
+  const deps: Deps = { pool, clock: () => now };
+  await fullNeedRun(deps);
+  await pool.query(
+    'UPDATE level v JOIN (SELECT item_id, location_id FROM item_location_state WHERE item_id % 7 = 0 LIMIT ?) x ON x.item_id = v.item_id AND x.location_id = v.location_id SET v.on_hand = -1',
+    [OPEN],
+  );
+  await fullNeedRun(deps);
+  const opened = async () => {
+    const head = await openNeeds(deps, buyer, { locationId: null });
+    if (!head.ok) throw new Error('the list did not open');
+    return head.value;
+  };
+  const head = await opened();
+  const page = async () => {
+    const rows = await readNeedRows(deps, buyer, { list: head.list, from: 0 });
+    if (!rows.ok) throw new Error('no rows');
+    return rows.value.rows;
+  };
+  const ids = (await page()).flatMap((r) => (r.kind === 'need' ? [r.id] : []));
+  const bare = await times(TIMES, async () =>
+    JSON.stringify((await pool.query(`${bareRows} WHERE n.id IN (?)`, [ids]))[0]),
+  );
+  const served = await times(TIMES, async () => JSON.stringify(await page()));
+  const bareAll = await times(5, async () =>
+    JSON.stringify((await pool.query(`${bareRows} WHERE n.state = 'open'`))[0]),
+  );
+  const openedIn = await times(5, opened);
+
+  const ways = await times(TIMES, (n) => readWays(deps, buyer, ids[n % ids.length] as number));
+  const row = await times(TIMES, (n) =>
+    readSnapshot(pool, (tx) => needViewsOf(deps, tx, [ids[n % ids.length] as number])),
+  );
+
+  const needs = await readSnapshot(pool, (tx) => readNeedsByIds(tx, ids));
+  const decided = await times(TIMES, async (n) => {
+    const need = needs[n];
+    const key = randomBytes(15).toString('base64url');
+    const input = { needId: need?.id ?? 0, fingerprint: need?.fingerprint ?? '', packs: '1' };
+    const done = await acceptNeed(deps, buyer, { key, input });
+    if (!done.ok) throw new Error(`not accepted: ${done.error.kind}`);
+  });
+  const insert = await times(TIMES, (n) =>
+    write<void, never>(pool, async (tx) => {
+      await tx.run('INSERT INTO today_hidden (user_id, matter) VALUES (1, :matter)', { matter: `m${n}` });
+      return ok(undefined);
+    }),
+  );
+  return [
+    figure(
+      `needs: a page of ${PAGE} of ${head.shown} served and serialised; baseline: the bare SELECT of its rows`,
+      served,
+      'ms',
+      bare,
+      5,
+    ),
+    figure(
+      `needs: the list of ${head.shown} opened, goal of the value; baseline: the bare SELECT of all`,
+      openedIn,
+      'ms',
+      bareAll,
+      1000,
+    ),
+    figure('needs: one decision with its need recomputed; baseline: one INSERT, committed', decided, 'ms', insert, 10),
+    figure('ways: of one need, goal of the value; baseline: its row with the first choice alone', ways, 'ms', row, 100),
+    ...topUpFigures(),
+  ];
+}
+
+/** 500 candidates of a supplier, a sum to reach that takes about a tenth of them. */
+function topUpFigures(): Figure[] {
+  const random = seeded(7);
+  const candidates: EarlyBuy[] = Array.from({ length: 500 }, (_, i) => ({
+    ...{ key: String(i), packAmount: Math.round(500 + 9_500 * random()), mostPacks: 1 + Math.floor(4 * random()) },
+    ...{ neededInDays: Math.round(120 * random()), packLastsDays: 5 + 60 * random() },
+  }));
+  const missing = 300_000;
+  const timed = <T>(body: () => T): [T, number] => {
+    const runs = Array.from({ length: 15 }, () => {
+      const started = performance.now();
+      const value = body();
+      return [value, performance.now() - started] as const;
+    });
+    return [(runs[0] as readonly [T, number])[0], median(runs.map(([, ms]) => ms))];
+  };
+  const [found, ms] = timed(() => topUp(missing, 0, candidates, 0.2));
+  const [greedy, greedyMs] = timed(() => firstNeeded(missing, candidates, 0.2));
+  return [
+    figure(
+      'top-up: 500 candidates, goal of the value; baseline: what is needed first, one after the other',
+      ms,
+      'ms',
+      greedyMs,
+      50,
+    ),
+    figure(
+      'top-up: what holding it costs; baseline: what is needed first',
+      (found?.holding ?? 0) / 100,
+      'EUR',
+      greedy / 100,
+      1,
+    ),
+  ];
+}
+
+/** What holding costs when a tray is filled with what is needed next. */
+function firstNeeded(missing: number, candidates: readonly EarlyBuy[], rate: number): number {
+  let [amount, holding] = [0, 0];
+  for (const c of [...candidates].sort((a, b) => a.neededInDays - b.neededInDays))
+    for (let n = 0; n < c.mostPacks && amount < missing; n += 1) {
+      amount += c.packAmount;
+      holding += (c.packAmount * rate * (c.neededInDays + n * c.packLastsDays)) / 365;
+    }
+  return holding;
+}
