@@ -6,7 +6,13 @@ import { type ReactNode, useEffect, useRef } from 'react';
 export function Modal(props: { title: string; width: string; onLeave: () => void; children: ReactNode }) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
+    const before = document.activeElement;
     if (!dialog.current?.open) dialog.current?.showModal();
+    // The hand goes back to where it was, unless it has gone on meanwhile.
+    return () => {
+      const lost = document.activeElement === null || document.activeElement === document.body;
+      if (lost && before instanceof HTMLElement && before.isConnected) before.focus();
+    };
   }, []);
   return (
     <dialog

@@ -175,6 +175,15 @@ export function NeedsList(fresh: Props) {
     setMarked((all) => new Map([...all].filter(([id]) => !done.some((d) => d.id === id))));
     const rows = done.map(({ id }) => ({ id, index: indexOf(id) })).filter((r) => r.index >= 0);
     if (key !== null && rows.length > 0) accepted.current.set(key, rows);
+    // The hand goes on to the next row that is open, once the window over it is gone.
+    const gone = new Set(done.map((d) => d.id));
+    requestAnimationFrame(() => {
+      const to = grid.current?.next(currentIndex, 1, (i) => {
+        const row = rowAt(i);
+        return row?.kind !== 'need' || !(settled.has(row.id) || gone.has(row.id));
+      });
+      grid.current?.focus(to === undefined || to < 0 ? currentIndex : to);
+    });
   };
   const changed = changes.changed.filter((id) => !settled.has(id) && !reopened.current.has(id)).length;
 

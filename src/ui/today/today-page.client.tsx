@@ -70,10 +70,12 @@ function Row(props: {
   at: string;
   choosing: boolean;
   busy: boolean;
-  onSet: () => void;
+  onSet: () => Promise<unknown>;
 }) {
   const { line: l, view } = props;
   const format = useFormat();
+  // What was just chosen shows at once.
+  const [flipped, setFlipped] = useState(false);
   const words = todayWords[l.matter];
   const due = l.next === null ? null : format.due(l.next, view.today);
   const bad = l.count > 0 && wrong.includes(l.matter);
@@ -86,9 +88,13 @@ function Row(props: {
             type="checkbox"
             className="accent-action"
             aria-label={`Show ${words.name}`}
-            checked={!l.hidden}
+            checked={flipped ? l.hidden : !l.hidden}
             disabled={props.busy}
-            onChange={props.onSet}
+            onChange={async () => {
+              setFlipped(true);
+              await props.onSet();
+              setFlipped(false);
+            }}
           />
         </td>
       )}

@@ -19,13 +19,16 @@ export function TrayPanel({ tray: t, today }: { tray: TrayView; today: string })
   const format = useFormat();
   const mayOrder = useMay('orders.edit');
   const { busy, sentence, run } = useCommand();
-  const set = (change: { held?: boolean; becomes?: string }) => {
-    const becomes = change.becomes ?? (t.choice.kind === 'joins' ? `joins ${t.choice.id}` : t.choice.kind);
+  // What was just said shows at once; what is kept comes with the page.
+  const kept = { held: t.held, becomes: t.choice.kind === 'joins' ? `joins ${t.choice.id}` : t.choice.kind };
+  const [said, setSaid] = useState<Partial<typeof kept>>({});
+  const now = { ...kept, ...said };
+  const set = async (change: Partial<typeof kept>) => {
+    setSaid({ ...said, ...change });
+    const { held, becomes } = { ...now, ...change };
     const [kind, order] = becomes.split(' ');
-    return run('set-tray', {
-      ...{ supplierId: t.supplierId, held: change.held ?? t.held, becomes: kind },
-      orderId: order ? Number(order) : null,
-    });
+    await run('set-tray', { supplierId: t.supplierId, held, becomes: kind, orderId: order ? Number(order) : null });
+    setSaid({});
   };
   const money = (minor: number) => format.amount(minor, t.currency);
   return (
@@ -77,7 +80,7 @@ export function TrayPanel({ tray: t, today }: { tray: TrayView; today: string })
               className="entry"
               aria-label={`What the tray of ${t.supplier} becomes`}
               disabled={busy}
-              value={t.choice.kind === 'joins' ? `joins ${t.choice.id}` : t.choice.kind}
+              value={now.becomes}
               onChange={(e) => set({ becomes: e.target.value })}
             >
               <option value="by_rule">by rule</option>
@@ -92,7 +95,7 @@ export function TrayPanel({ tray: t, today }: { tray: TrayView; today: string })
               <input
                 type="checkbox"
                 className="accent-action"
-                checked={t.held}
+                checked={now.held}
                 disabled={busy}
                 onChange={(e) => set({ held: e.target.checked })}
               />

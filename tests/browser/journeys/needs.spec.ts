@@ -33,7 +33,7 @@ test('the list from the first look to orders that are made', async ({ page }) =>
   const window = page.getByRole('dialog');
   await window.getByLabel(/^Until/).fill('yesterday');
   await page.keyboard.press('Enter');
-  await expect(window.getByRole('alert')).toContainText('is no date');
+  await expect(window.getByRole('alert')).toContainText('is not a date');
   await window.getByLabel(/^Until/).fill('+7');
   await page.keyboard.press('Enter');
   await expect(window).toHaveCount(0);
@@ -61,9 +61,8 @@ test('the list from the first look to orders that are made', async ({ page }) =>
   await expect(page.getByRole('heading', { name: /^Ways/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Take way 1/ })).toBeVisible();
   await page.keyboard.press('s');
-  const [first, second] = await window.getByRole('textbox').all();
-  await first?.fill('5');
-  await second?.fill('3');
+  await window.getByRole('textbox').nth(0).fill('5');
+  await window.getByRole('textbox').nth(1).fill('3');
   await window.getByRole('button', { name: 'Take these 2' }).click();
   await expect(rust).toContainText('and ');
 
