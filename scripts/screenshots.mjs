@@ -86,8 +86,9 @@ async function pictures(browser, baseURL) {
   await shoot(phone, 'phone');
 
   const page = await open(browser, baseURL, 'mira');
+  await page.goto('/needs');
   await row(page, 'Fen merino 4-ply, moss').focus();
-  await page.getByText('Hollinmere Spinners, 8 bags').waitFor();
+  await page.getByRole('button', { name: /^Take way 1/ }).waitFor();
   await shoot(page, 'needs');
   for (const name of [
     'Fen merino 4-ply, chalk',
@@ -101,9 +102,9 @@ async function pictures(browser, baseURL) {
     await row(page, name).getByText('tray').waitFor();
   }
   const dark = await open(browser, baseURL, 'mira', { colorScheme: 'dark' });
-  await scrollTo(dark, 'Sewing thread 200 m, navy');
-  await row(dark, 'Sewing thread 200 m, navy').focus();
-  await dark.getByText('Not bought before.').waitFor();
+  await dark.goto('/needs?by=urgent');
+  await dark.getByRole('row', { name: /^Sewing pattern, Dunlin trousers/ }).focus();
+  await dark.getByRole('button', { name: /^Take way 1/ }).waitFor();
   await shoot(dark, 'needs-dark');
 
   await page.goto('/trays');
@@ -137,9 +138,9 @@ async function pictures(browser, baseURL) {
   await page.getByRole('link', { name: 'Needles' }).first().click();
   await page.getByRole('columnheader', { name: 'Difference' }).waitFor();
   await shoot(page, 'count');
-  await page.goto('/items/7/outlook?location=1');
-  await page.locator('svg path').first().waitFor();
-  await shoot(page, 'outlook');
+  await page.goto('/today');
+  await page.locator('[data-chart=weeks] svg').waitFor();
+  await shoot(page, 'today');
   await page.goto('/suppliers/1');
   await shoot(page, 'supplier');
   await page.goto('/sheets');

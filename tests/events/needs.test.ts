@@ -12,8 +12,11 @@ import { setSupplierTerms } from '@/services/catalogue/setSupplierTerms';
 import { measureDemand } from '@/services/demand/measureDemand';
 import type { Failure } from '@/services/failure';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { askByHand } from '@/services/planning/askByHand';
+import { bringBack } from '@/services/planning/bringBack';
 import { fullNeedRun, recomputeDirty } from '@/services/planning/recompute';
 import { savePolicies } from '@/services/planning/savePolicies';
+import { setAside } from '@/services/planning/setAside';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { takeBack } from '@/services/planning/takeBack';
 import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
@@ -25,7 +28,9 @@ import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
+import { readTopUp } from '@/services/purchase/readTopUp';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
+import { topUpTray } from '@/services/purchase/topUpTray';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { approveTransfer } from '@/services/stock/approveTransfer';
 import { cancelTransfer } from '@/services/stock/cancelTransfer';
@@ -108,6 +113,41 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
     if (!need) return undefined;
     const packs = String(1 + upTo(9));
     return acceptNeed(books.deps, otto, req({ needId: need.id, fingerprint: need.fingerprint, packs }));
+  },
+  setAside: async () => {
+    const need = await oneOf<{ id: number; fingerprint: string }>(
+      `SELECT id, fingerprint FROM need WHERE state = 'open' AND peg = 0 AND id >= ? ORDER BY id LIMIT 5`,
+      [upTo(20_000)],
+    );
+    if (!need) return undefined;
+    const needs = [{ needId: need.id, fingerprint: need.fingerprint }];
+    const how =
+      random() < 0.5
+        ? { kind: 'put_off' as const, until: `+${1 + upTo(9)}`, reason: '' }
+        : { kind: 'leave_out' as const, until: '', reason: 'sold off' };
+    return setAside(books.deps, otto, req({ needs, ...how }));
+  },
+  bringBack: async () => {
+    const need = await oneOf<{ id: number }>("SELECT id FROM need WHERE state = 'aside' ORDER BY id LIMIT 20");
+    return need && bringBack(books.deps, otto, req({ needIds: [need.id] }));
+  },
+  askByHand: async () => {
+    const quantity = random() < 0.2 ? '0' : String(1 + upTo(40));
+    return askByHand(books.deps, otto, req({ ...pair(), quantity, packId: null, note: '' }));
+  },
+  sellAside: async () => {
+    const at = await oneOf<{ itemId: number; locationId: number }>(
+      "SELECT item_id AS itemId, location_id AS locationId FROM need WHERE state = 'aside' OR cause LIKE '%by_hand%' ORDER BY id LIMIT 20",
+    );
+    if (!at) return undefined;
+    const lines = [{ itemId: at.itemId, quantity: String(1 + upTo(20)), allocationId: null }];
+    return sellGoods(books.deps, otto, req({ locationId: at.locationId, businessDate: '', lines }));
+  },
+  topUp: async () => {
+    const supplierId = 1 + upTo(8);
+    const found = await readTopUp(books.deps, otto, { supplierId, target: 'minimum' });
+    if (!found.ok || !found.value) return undefined;
+    return topUpTray(books.deps, otto, req({ supplierId, target: 'minimum' as const, amount: found.value.amount }));
   },
   takeBack: async () => {
     const line = await oneOf<{ id: number }>("SELECT id FROM tray_line WHERE state = 'in_tray' LIMIT 50");

@@ -159,7 +159,7 @@ test('a list as a file: what it shows, row by row; what is on file in it imports
   const first = must(await openNeeds(books.deps, mira, { locationId: null }));
   const needs = (await needsOf(books, mira)).needs.length;
   const [heads, ...rows] = lines(await exported('needs', first.list));
-  expect(heads).toMatch(/^Supplier,Item,Name,Location,Free,/);
+  expect(heads).toMatch(/^Supplier,Item,Name,Location,Why,Free,/);
   expect(rows).toHaveLength(needs);
   expect(rows.find((r) => r.includes('10412-07') && r.includes('Harbour Street'))).toMatch(
     /^Hollinmere Spinners,10412-07,/,

@@ -10,6 +10,7 @@ import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { readOrder } from '@/services/purchase/readOrders';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
+import { setTray } from '@/services/purchase/setTray';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { type Books, cellsOf, freshBooks, mira, must, needOf, otto, req, setMinMax, violations } from './support';
 
@@ -47,6 +48,8 @@ async function draft(): Promise<number> {
     }
     must(await acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs })));
   }
+  // Not onto a draft that an earlier test has opened again.
+  must(await setTray(books.deps, mira, req({ supplierId: 1, held: false, becomes: 'new' as const, orderId: null })));
   const [made] = must(await makeOrders(books.deps, mira, req({ supplierIds: [1] })));
   return made?.orderId ?? 0;
 }
