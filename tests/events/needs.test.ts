@@ -28,9 +28,7 @@ import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
-import { readTopUp } from '@/services/purchase/readTopUp';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
-import { topUpTray } from '@/services/purchase/topUpTray';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { approveTransfer } from '@/services/stock/approveTransfer';
 import { cancelTransfer } from '@/services/stock/cancelTransfer';
@@ -116,8 +114,7 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
   },
   setAside: async () => {
     const need = await oneOf<{ id: number; fingerprint: string }>(
-      `SELECT id, fingerprint FROM need WHERE state = 'open' AND peg = 0 AND id >= ? ORDER BY id LIMIT 5`,
-      [upTo(20_000)],
+      `SELECT id, fingerprint FROM need WHERE state = 'open' AND peg = 0 ORDER BY changed_at DESC LIMIT 20`,
     );
     if (!need) return undefined;
     const needs = [{ needId: need.id, fingerprint: need.fingerprint }];
@@ -142,12 +139,6 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
     if (!at) return undefined;
     const lines = [{ itemId: at.itemId, quantity: String(1 + upTo(20)), allocationId: null }];
     return sellGoods(books.deps, otto, req({ locationId: at.locationId, businessDate: '', lines }));
-  },
-  topUp: async () => {
-    const supplierId = 1 + upTo(8);
-    const found = await readTopUp(books.deps, otto, { supplierId, target: 'minimum' });
-    if (!found.ok || !found.value) return undefined;
-    return topUpTray(books.deps, otto, req({ supplierId, target: 'minimum' as const, amount: found.value.amount }));
   },
   takeBack: async () => {
     const line = await oneOf<{ id: number }>("SELECT id FROM tray_line WHERE state = 'in_tray' LIMIT 50");
@@ -451,6 +442,10 @@ test(`after ${EVENTS} random events over ${ITEMS} items × ${LOCATIONS} places t
   const kinds = Object.keys(events);
   // What starts the way of goods happens more often than what takes it back.
   const more = [
+    'setAside',
+    'setAside',
+    'setAside',
+    'askByHand',
     'ask',
     'ask',
     'customer',
