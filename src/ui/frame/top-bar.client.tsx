@@ -112,7 +112,7 @@ export function TopBar({ frame, person }: { frame: Frame; person: { name: string
               key={s.href}
               href={s.href + kept}
               aria-current={here ? 'page' : undefined}
-              className={`relative flex items-center gap-1.5 px-[15px] text-[14px] max-md:px-2.5 max-sm:gap-1 max-sm:px-1.5 max-sm:text-[13px] ${here ? 'font-semibold' : 'text-muted hover:text-ink'}`}
+              className={`relative flex items-center gap-1.5 px-[15px] text-[14px] max-md:px-2.5 max-sm:gap-1 max-sm:px-1.5 max-sm:text-[13px] ${here ? 'font-semibold' : 'text-muted hover:text-ink'} ${s.count === null && !here ? 'max-sm:hidden' : ''}`}
             >
               {s.name}
               {s.count !== null && (
