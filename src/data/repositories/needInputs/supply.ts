@@ -173,7 +173,8 @@ function countSupply(
   for (const [item, from, to, state, asked, , line, transferId, held] of cells.transfers) {
     if (state !== 'requested' || asked <= 0) continue;
     const at = slot(item, from);
-    const own = bought.get(line) ?? [];
+    // In the order in which it was decided, however the rows came: which of it is promised must not depend on that.
+    const own = (bought.get(line) ?? []).sort((a, b) => (a.decision ?? 0) - (b.decision ?? 0));
     const supply = own.reduce((a, e) => a + e.open, 0);
     const demand = { asked, held, supply };
     const balance = balancePeg(demand);
