@@ -180,6 +180,9 @@ describe('a way', () => {
     expect(partsOfWay({ ...way, order: 250, carrying: 0, shortCost: 0 }, new Format('en-GB'), 'EUR')).toBe(
       'goods and charges 177.12 + order 2.50',
     );
+    expect(partsOfWay({ ...way, short: 0, shortCost: 140 }, new Format('en-GB'), 'EUR')).toContain(
+      'under 1 not sold 1.40',
+    );
     expect([-4, -1, 0, 3, null].map((slackDays) => slackOfWay({ slackDays }))).toEqual([
       ...['4 days too late', '1 day too late', 'just in time', '3 days to spare', ''],
     ]);

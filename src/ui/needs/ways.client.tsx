@@ -13,7 +13,7 @@ export function partsOfWay(w: WayView, format: Format, currency: string): string
     `goods and charges ${amount(w.goodsAndCharges)}`,
     w.order > 0 ? `order ${amount(w.order)}` : '',
     w.carrying > 0 ? `carrying ${amount(w.carrying)}` : '',
-    w.shortCost > 0 ? `${w.short} not sold ${amount(w.shortCost)}` : '',
+    w.shortCost > 0 ? `${w.short === 0 ? 'under 1' : w.short} not sold ${amount(w.shortCost)}` : '',
   ]
     .filter(Boolean)
     .join(' + ');
