@@ -10,10 +10,13 @@ export const mipSolver: Solver = (program, { seconds, gap }) =>
     const thread = new Worker(join(workers, 'thread.mjs'), {
       workerData: { file: join(workers, 'solveMip.ts'), program, seconds, gap },
     });
-    const late = setTimeout(() => {
-      thread.terminate();
-      reject(new Error('the solver did not end at its limit'));
-    }, (seconds + 30) * 1000);
+    const late = setTimeout(
+      () => {
+        thread.terminate();
+        reject(new Error('the solver did not end at its limit'));
+      },
+      (seconds + 30) * 1000,
+    );
     thread.once('message', (solved: Solved) => {
       clearTimeout(late);
       resolve(solved);

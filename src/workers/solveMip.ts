@@ -30,7 +30,12 @@ async function answer({ program: p, seconds, gap }: MipTask): Promise<Solved> {
     const found = Number(model.info.get('primal_solution_status')) === 2;
     if (!found) return { kind: 'nothing_in_time' };
     if (status !== optimal && status !== timeLimit) throw new Error(`the solver ended with status ${status}`);
-    return { kind: 'solved', values, gap: Number.isFinite(proved) ? Math.max(0, proved) : 1, inTime: status === optimal };
+    return {
+      kind: 'solved',
+      values,
+      gap: Number.isFinite(proved) ? Math.max(0, proved) : 1,
+      inTime: status === optimal,
+    };
   });
 }
 
