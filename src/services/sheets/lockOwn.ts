@@ -20,6 +20,7 @@ export function maySheet(actor: Actor, kind: SheetKind | null): Result<void, For
   const ofPlaces =
     kind.name === 'locations' ||
     kind.name === 'policy-defaults' ||
+    kind.name === 'budgets' ||
     Object.values(kind.refers).some((r) => r.what === 'location');
   if (allowed.ok && ofPlaces && actor.locations !== null)
     return err({ kind: 'forbidden', right: kind.right, because: 'location' });

@@ -2,7 +2,7 @@ import { expect, signIn, test } from '../support';
 
 // A morning with the list: what can't wait first, one thing put off, one left out, one asked for besides, one split over two,
 // the rest accepted at once; what it becomes is looked at before it is made, and made, and undone.
-test('the list from the first look to orders that are made', async ({ page }) => {
+test('the list from the first look to orders that are made', async ({ page, world }) => {
   await signIn(page, 'mira');
   await page.goto('/today');
   const waits = page.getByRole('table', { name: 'What waits' });
@@ -101,4 +101,13 @@ test('the list from the first look to orders that are made', async ({ page }) =>
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 tray');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('1 tray');
+
+  // Every decision is on file, none was lost on the way.
+  const kinds = await world.rows<{ kind: string; n: number }>(
+    "SELECT kind, CAST(COUNT(*) AS SIGNED) AS n FROM decision WHERE kind IN ('put_off', 'leave_out') GROUP BY kind ORDER BY kind",
+  );
+  expect(kinds).toEqual([
+    { kind: 'put_off', n: 1 },
+    { kind: 'leave_out', n: 1 },
+  ]);
 });
