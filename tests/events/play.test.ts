@@ -3,6 +3,7 @@ import { MICRO } from '@/core/quantity';
 import { handlers } from '@/jobs/handlers';
 import { tick } from '@/jobs/tick';
 import { workOnce } from '@/jobs/worker';
+import { groupBy } from '@/services/grouping';
 import { acceptShown } from '@/services/planning/acceptShown';
 import { openNeeds, readNeedRows } from '@/services/planning/readNeeds';
 import { markChanged, recomputeDirty } from '@/services/planning/recompute';
@@ -18,8 +19,8 @@ import { receiveGoods } from '@/services/stock/receiveGoods';
 import { receiveTransfer } from '@/services/stock/receiveTransfer';
 import { shipApproved } from '@/services/stock/shipApproved';
 import { readToday } from '@/services/today/readToday';
-import { startTill } from '@/standins/till';
 import { chanceOf } from '@/standins/chance';
+import { startTill } from '@/standins/till';
 import { type Books, freshBooks, must, otto, req, violations } from '../services/support';
 
 const DAYS = 60;
@@ -61,7 +62,14 @@ const sell = () =>
 
 /** Goods whose day has come are booked in; now and then a day late, or one pack short. */
 async function bookIn(): Promise<void> {
-  const due = await books.rows<{ orderId: number; locationId: number; partId: number; packs: number; tracking: string; base: number }>(
+  const due = await books.rows<{
+    orderId: number;
+    locationId: number;
+    partId: number;
+    packs: number;
+    tracking: string;
+    base: number;
+  }>(
     `SELECT o.id AS orderId, d.location_id AS locationId, d.id AS partId, i.tracking,
             CAST((d.pack_quantity - d.received_packs) * 1000000 AS SIGNED) AS packs,
             CAST((d.base_quantity - d.received_quantity) * 1000000 AS SIGNED) AS base
@@ -71,7 +79,7 @@ async function bookIn(): Promise<void> {
         AND d.base_quantity > d.received_quantity + d.cancelled_quantity ORDER BY o.id, d.id`,
     [today],
   );
-  const orders = Map.groupBy(due, (p) => `${p.orderId}/${p.locationId}`);
+  const orders = groupBy(due, (p) => `${p.orderId}/${p.locationId}`);
   for (const [key, parts] of orders) {
     if (chanceOf(`${key}/${today}/late`) < 0.3) continue;
     const [first] = parts;
@@ -94,7 +102,7 @@ async function move(): Promise<void> {
        JOIN transfer_line l ON l.transfer_id = t.id JOIN item i ON i.id = l.item_id
       WHERE t.state = 'approved' AND l.approved > 0 AND i.tracking = 'none'`,
   );
-  for (const [transferId, lines] of Map.groupBy(approved, (l) => l.transferId)) {
+  for (const [transferId, lines] of groupBy(approved, (l) => l.transferId)) {
     const sent = lines.map((l) => ({ lineNo: l.lineNo, quantity: String(Number(l.quantity)) }));
     await shipApproved(books.deps, otto, req({ transferId, version: lines[0]?.version ?? 0, lines: sent }));
   }
@@ -102,7 +110,7 @@ async function move(): Promise<void> {
     `SELECT t.id AS transferId, l.line_no AS lineNo, l.shipped - l.received - l.lost AS open FROM transfer t
        JOIN transfer_line l ON l.transfer_id = t.id WHERE t.state = 'shipped' AND l.shipped > l.received + l.lost`,
   );
-  for (const [transferId, lines] of Map.groupBy(shipped, (l) => l.transferId)) {
+  for (const [transferId, lines] of groupBy(shipped, (l) => l.transferId)) {
     if (chanceOf(`${transferId}/${today}/road`) < 0.4) continue;
     const came = lines.map((l) => ({ lineNo: l.lineNo, received: String(Number(l.open)), lost: '', reason: '' }));
     await receiveTransfer(books.deps, otto, req({ transferId, lines: came }));
@@ -160,7 +168,9 @@ async function buy(): Promise<void> {
   const friday = new Date(`${today}T00:00:00Z`).getUTCDay() === 5;
   const going = trays.filter((t) => !t.blocked && (friday || t.net >= t.orderMinimum)).map((t) => t.supplierId);
   if (going.length > 0) must(await makeOrders(books.deps, otto, req({ supplierIds: going })));
-  const drafts = await books.rows<{ orderId: number }>("SELECT id AS orderId FROM purchase_order WHERE state = 'draft'");
+  const drafts = await books.rows<{ orderId: number }>(
+    "SELECT id AS orderId FROM purchase_order WHERE state = 'draft'",
+  );
   for (const { orderId } of drafts) {
     const version = async () =>
       (await books.one<{ version: number }>('SELECT version FROM purchase_order WHERE id = ?', [orderId])).version;
@@ -172,9 +182,7 @@ async function buy(): Promise<void> {
 
 test(`${DAYS} days of the demo, played by tills, customers and a buyer, keep the books`, async () => {
   const empty = async () =>
-    Number(
-      (await books.one<{ n: number }>("SELECT COUNT(*) AS n FROM item_location_state WHERE below_min = 1")).n,
-    );
+    Number((await books.one<{ n: number }>('SELECT COUNT(*) AS n FROM item_location_state WHERE below_min = 1')).n);
   const before = await empty();
   for (let day = 1; day <= DAYS; day += 1) {
     await beginDay();
