@@ -31,6 +31,7 @@ const deletable = new Set([
   'kept_list',
   'hand_need',
   'tray',
+  'split_run',
   'today_hidden',
   'purchase_budget',
   'demand_rate',

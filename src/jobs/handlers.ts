@@ -7,6 +7,7 @@ import type { JobKind } from '@/services/work/leaveToWorker';
 import type { Handler } from './handler';
 import { fetchRates } from './rates';
 import { checkSheet, readSheet, writeSheet } from './sheets';
+import { splitNeeds } from './split';
 import { takeSales } from './till';
 import { takeWebOrders } from './webShop';
 
@@ -56,4 +57,5 @@ export const handlers: Readonly<Record<JobKind, Handler>> = {
   'fetch-rates': fetchRates,
   'take-sales': takeSales,
   'take-web-orders': takeWebOrders,
+  'split-needs': splitNeeds,
 };

@@ -59,6 +59,7 @@ export const takeWebOrders: Handler = async (deps, { input, resumeAt, step }) =>
   if (error) throw new Error(`the web shop says something else than orders: ${error.message}`);
   const ids = new Map(items.map((i) => [i.number, i.id]));
   const orders = value as WebOrder[];
+  const refused: string[] = [];
   for (const [n, o] of orders.entries()) {
     await step({ done: n, total: orders.length, resumeAt: null });
     const taken = await enterCustomerOrder(deps, actor, {
@@ -72,7 +73,9 @@ export const takeWebOrders: Handler = async (deps, { input, resumeAt, step }) =>
         })),
       },
     });
-    if (!taken.ok) throw new Error(`order ${o.number} was refused: ${taken.error.kind}`);
+    // One that is refused does not keep others waiting.
+    if (!taken.ok) refused.push(`${o.number} (${taken.error.kind})`);
   }
   await step({ done: orders.length, total: orders.length, resumeAt: null });
+  if (refused.length > 0) throw new Error(`refused: ${refused.join(', ')}; all others were taken`);
 };

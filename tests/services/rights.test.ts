@@ -48,12 +48,15 @@ import { allPolicies, openPolicies, readPolicyLines } from '@/services/planning/
 import { readPolicyChoices } from '@/services/planning/readPolicyChoices';
 import { readPolicyDetail } from '@/services/planning/readPolicyDetail';
 import { readRuleValues } from '@/services/planning/readRuleValues';
+import { readSplit } from '@/services/planning/readSplit';
 import { readStockCourse } from '@/services/planning/readStockCourse';
 import { readWays } from '@/services/planning/readWays';
 import { savePolicies } from '@/services/planning/savePolicies';
 import { setAside } from '@/services/planning/setAside';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
+import { startSplit } from '@/services/planning/startSplit';
 import { takeBack } from '@/services/planning/takeBack';
+import { takeSplit } from '@/services/planning/takeSplit';
 import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
 import { changeCustomerOrder } from '@/services/promise/changeCustomerOrder';
 import { addCustomerLines, enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
@@ -267,6 +270,9 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
         ),
     ],
   },
+  'planning/startSplit': { who: buying, tries: [(a) => startSplit(books.deps, a, req({ needIds: [999] }))] },
+  'planning/takeSplit': { who: buying, tries: [(a) => takeSplit(books.deps, a, req({ splitId: 999 }))] },
+  'planning/readSplit': { who: buying, tries: [(a) => readSplit(books.deps, a, 999)] },
   'planning/bringBack': { who: buying, tries: [(a) => bringBack(books.deps, a, req({ needIds: [999] }))] },
   'planning/askByHand': {
     who: buying,
@@ -824,6 +830,8 @@ const shared = new Set([
   'planning/recompute',
   'planning/pairPlans',
   'planning/needList',
+  'planning/splitProblem',
+  'planning/splitRun',
   'planning/needViews',
   'planning/postDecisions',
   'planning/trayTotals',

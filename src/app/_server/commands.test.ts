@@ -51,6 +51,8 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { needs: [{ needId: 1, fingerprint: 'x' }], kind: 'forget', until: '', reason: '' },
     ],
   },
+  'start-split': { good: [{ needIds: [1, 2] }], bad: [{ needIds: [] }, { needIds: [1, 1] }, {}] },
+  'take-split': { good: [{ splitId: 1 }], bad: [{ splitId: 0 }, {}] },
   'bring-back': { good: [{ needIds: [1] }], bad: [{ needIds: [] }, { needIds: ['1'] }, {}] },
   'ask-by-hand': {
     good: [

@@ -24,7 +24,9 @@ import { bringBack } from '@/services/planning/bringBack';
 import { savePolicies } from '@/services/planning/savePolicies';
 import { setAside } from '@/services/planning/setAside';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
+import { startSplit } from '@/services/planning/startSplit';
 import { takeBack } from '@/services/planning/takeBack';
+import { takeSplit } from '@/services/planning/takeSplit';
 import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
 import { changeCustomerOrder } from '@/services/promise/changeCustomerOrder';
 import { addCustomerLines, enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
@@ -185,6 +187,11 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     setAside,
   ),
+  'start-split': entry(
+    Joi.object({ needIds: Joi.array().items(id.optional()).min(1).max(200).unique().required() }),
+    startSplit,
+  ),
+  'take-split': entry(Joi.object({ splitId: id }), takeSplit),
   'bring-back': entry(
     Joi.object({ needIds: Joi.array().items(id.optional()).min(1).max(500).unique().required() }),
     bringBack,

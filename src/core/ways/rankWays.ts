@@ -69,6 +69,15 @@ function quantitiesOf(missing: Quantity, s: WaySource): Quantity[] {
     const whole = roundToStep(missing, s.step, 'up');
     return whole <= s.surplus ? [whole] : [];
   }
+  return usefulQuantities(missing, s);
+}
+
+/** Quantities at which a supplier's way of selling covers what is missing: the least, each break, full layers; none further away than
+ *  four times what is missing. */
+export function usefulQuantities(
+  missing: Quantity,
+  s: { readonly rule: OrderRule; readonly breaks: readonly Quantity[]; readonly layer: Quantity },
+): Quantity[] {
   const least = roundOrder(missing, s.rule, missing);
   const more = [...s.breaks, ...(s.layer > 0 ? [roundToStep(least, s.layer, 'up')] : [])]
     .map((q) => roundOrder(Math.max(q, missing), s.rule, missing))

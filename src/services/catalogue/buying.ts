@@ -1,6 +1,6 @@
 import { arrivesIfOrdered, type BusinessDate } from '@/core/calendar';
 import type { Price } from '@/core/money';
-import { contentMicro, type Pack, packContent } from '@/core/packs';
+import { baseQuantity, contentMicro, type Pack, packContent } from '@/core/packs';
 import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { unwrap } from '@/core/result';
 import { preferredSource, priceAt } from '@/core/sourcing';
@@ -85,3 +85,9 @@ export const arrivalFrom = (
     at.today,
     at.time,
   );
+
+/** Base quantities from which another price of a list holds. */
+export const breaksAt = (b: Buying, today: BusinessDate): Quantity[] =>
+  b.prices
+    .filter((p) => p.fromPacks > 0 && p.validFrom <= today && (p.validTo === null || p.validTo >= today))
+    .map((p) => baseQuantity(p.fromPacks, b.content));

@@ -1,6 +1,6 @@
 import { addDays, type BusinessDate, daysBetween } from '@/core/calendar';
 import { decimalsOf, type Minor } from '@/core/money';
-import { baseQuantity, packsIn } from '@/core/packs';
+import { packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
@@ -13,7 +13,7 @@ import { findNeed } from '@/data/repositories/planning';
 import { countLinesToCome, readWeighing } from '@/data/repositories/ways';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
-import { arrivalFrom, type Buying, type BuyingBook, orderRuleOf, readBuying } from '../catalogue/buying';
+import { arrivalFrom, type Buying, type BuyingBook, breaksAt, orderRuleOf, readBuying } from '../catalogue/buying';
 import { estimateLanded, readLandedBook } from '../cost/estimateLanded';
 import { readExchange } from '../cost/exchange';
 import { type Deps, timeOf, todayOf } from '../deps';
@@ -206,19 +206,13 @@ async function suppliersOf(
         way: {
           ...{ key: `s${source.id}`, kind: 'supplier', preference: source.preference, costOf: cost, rule },
           arrivesDay: daysBetween(at.today, arrivalFrom(calendars, b, locationId, at)),
-          breaks: breaksOf(b, at.today),
+          breaks: breaksAt(b, at.today),
           layer: 0,
         },
       });
   }
   return { named, left };
 }
-
-/** Base quantities from which another price of a list holds. */
-const breaksOf = (b: Buying, today: BusinessDate): Quantity[] =>
-  b.prices
-    .filter((p) => p.fromPacks > 0 && p.validFrom <= today && (p.validTo === null || p.validTo >= today))
-    .map((p) => baseQuantity(p.fromPacks, b.content));
 
 /** Other places as ways: what each can spare, at what it cost, plus sending it. */
 async function placesOf(

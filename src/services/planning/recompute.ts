@@ -22,6 +22,7 @@ import {
   type PlannedState,
   statesPut,
 } from '@/data/repositories/planning';
+import { deleteOldSplits } from '@/data/repositories/splits';
 import { askStateFingerprints, readItemDigests, readStateFingerprints } from '@/data/repositories/stateFingerprints';
 import { deleteOldUndoSteps } from '@/data/repositories/undo';
 import type { Tx } from '@/data/sql';
@@ -229,6 +230,7 @@ export async function beginDay(deps: Deps): Promise<void> {
     await deleteOldJobs(tx, before);
     await deleteOldUndoSteps(tx, before);
     await deleteOldAlerts(tx, before);
+    await deleteOldSplits(tx, before);
     return ok(undefined);
   });
   // Their rows are many: one import in a transaction.

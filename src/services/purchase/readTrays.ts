@@ -2,7 +2,7 @@ import { type BusinessDate, nextSlot } from '@/core/calendar';
 import { minorOf } from '@/core/landed';
 import { eachText, lineNet } from '@/core/money';
 import type { NeedCause } from '@/core/netting';
-import { baseQuantity, packsIn } from '@/core/packs';
+import { packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import type { TrayChoice } from '@/core/purchase';
 import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
@@ -18,7 +18,7 @@ import { readOpenNeeds } from '@/data/repositories/planning';
 import { readTrayLines, type TrayLineRow } from '@/data/repositories/trays';
 import { readWeighing } from '@/data/repositories/ways';
 import { readSnapshot } from '@/data/transaction';
-import { type Buying, readBuying } from '../catalogue/buying';
+import { type Buying, breaksAt, readBuying } from '../catalogue/buying';
 import { readExchange } from '../cost/exchange';
 import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
@@ -307,12 +307,9 @@ function hintOf(
   rate: number,
 ): TrayLineView['hint'] {
   if (buying.source.breakScope !== 'line') return null;
-  const valid = buying.prices.filter(
-    (p) => p.fromPacks > 0 && p.validFrom <= today && (p.validTo === null || p.validTo >= today),
-  );
   const hint = breakHint({
     ...{ quantity, perDay, rate, mostDays: HINT_DAYS },
-    breaks: valid.map((p) => baseQuantity(p.fromPacks, buying.content)),
+    breaks: breaksAt(buying, today),
     priceOf: (q) => {
       const price = buying.priceAt(packsIn(q, buying.content), today);
       return price && lineNet(q, price, buying.source.currency);

@@ -8,6 +8,7 @@ const names: Readonly<Record<string, readonly [name: string, steps: string]>> = 
   'fetch-rates': ['Rates of the day are fetched', 'rates'],
   'take-sales': ['Sales are taken from the tills', 'days of places'],
   'take-web-orders': ['Orders are taken from the web shop', 'orders'],
+  'split-needs': ['Needs are split across suppliers', 'splits'],
   'begin-day': ['The new business day', 'steps'],
 };
 

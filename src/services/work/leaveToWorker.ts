@@ -4,7 +4,7 @@ import type { Tx } from '@/data/sql';
 /** The kinds of work in the background. recompute: marks left by a change that touched many; check-needs: a fresh run over
  *  everything against what is stored; begin-day: what a new business day brings; read-, check- and write-sheet: a
  *  spreadsheet that was brought; fetch-rates: the file of exchange rates; take-sales: what tills sold over a span of days; take-web-orders: what was
- *  ordered in the web shop. */
+ *  ordered in the web shop; split-needs: needs assigned to suppliers together. */
 export const jobKinds = [
   'recompute',
   'check-needs',
@@ -15,6 +15,7 @@ export const jobKinds = [
   'fetch-rates',
   'take-sales',
   'take-web-orders',
+  'split-needs',
 ] as const;
 export type JobKind = (typeof jobKinds)[number];
 

@@ -28,6 +28,7 @@ import { useMay } from '../may-context.client';
 import { failureSentence } from '../sentences';
 import { SavedViews } from '../views/saved-views.client';
 import { type AsideKind, AsideWindow } from './aside-window.client';
+import { AssignWindow } from './assign-window.client';
 import { ByHandWindow, type Place } from './by-hand.client';
 import { GroupHead } from './group-head';
 import { NeedPanel } from './need-panel.client';
@@ -56,6 +57,7 @@ const partOfWay = ({ sourceId, locationId, packs }: WayDelivery) => ({
 type Window =
   | { readonly kind: AsideKind; readonly needs: readonly NeedView[] }
   | { readonly kind: 'split'; readonly need: NeedView }
+  | { readonly kind: 'assign'; readonly needs: readonly NeedView[] }
   | { readonly kind: 'by_hand' };
 const LOOK_AGAIN_MS = 30_000;
 
@@ -453,6 +455,13 @@ export function NeedsList(fresh: Props) {
           >
             Leave out
           </button>
+          <button
+            type="button"
+            className="btn btn-outline btn-sm"
+            onClick={() => setWindow({ kind: 'assign', needs: [...marked.values()] })}
+          >
+            Split across suppliers
+          </button>
           <button type="button" className="link second" onClick={() => setMarked(new Map())}>
             unmark
           </button>
@@ -503,6 +512,19 @@ export function NeedsList(fresh: Props) {
               also: also.map((p) => p.supplier),
             };
             settle(key, [{ id: window.need.id, state }]);
+            setWindow(null);
+          }}
+        />
+      )}
+      {window?.kind === 'assign' && (
+        <AssignWindow
+          needIds={window.needs.map((n) => n.id)}
+          onLeave={() => setWindow(null)}
+          onTaken={(key, needIds) => {
+            settle(
+              key,
+              needIds.map((id) => ({ id, state: { kind: 'aside', words: 'in a tray, as assigned' } })),
+            );
             setWindow(null);
           }}
         />
