@@ -20,6 +20,7 @@ export type FieldFault =
   | { readonly kind: 'lot_not_there'; readonly text: string }
   | { readonly kind: 'not_an_address'; readonly text: string }
   | { readonly kind: 'not_a_number_of'; readonly text: string }
+  | { readonly kind: 'not_straight' }
   | { readonly kind: 'no_currency'; readonly text: string }
   | { readonly kind: 'no_time_zone'; readonly text: string }
   | { readonly kind: 'zero_quantity' }
@@ -79,6 +80,8 @@ export type Failure =
     }
   | { readonly kind: 'invalid_field'; readonly field: string; readonly fault: FieldFault }
   | { readonly kind: 'bought_one_to_one' }
+  | { readonly kind: 'goes_straight' }
+  | { readonly kind: 'sent_straight'; readonly supplier: string; readonly number: string | null }
   | {
       readonly kind: 'changed_meanwhile';
       readonly what:

@@ -54,6 +54,8 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return 'This limit has to be the larger one.';
     case 'not_a_number_of':
       return `“${fault.text}” is no number that fits here.`;
+    case 'not_straight':
+      return 'Only an item that stock is kept of, and no kit, can go from the supplier straight to the customer.';
     case 'not_a_time':
       return `“${fault.text}” is not a time of day, like 9:40.`;
     case 'time_to_come':
@@ -178,7 +180,11 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return 'This has changed meanwhile. Refresh the list to see it as it is now.';
     }
     case 'bought_one_to_one':
-      return 'A place asks for this on a request: it is decided there, by approving less or refusing it.';
+      return 'A place or a customer asks for this one to one: it is decided there, by asking for less or cancelling it.';
+    case 'goes_straight':
+      return 'This goes from the supplier straight to the customer: it never lies with us.';
+    case 'sent_straight':
+      return `${failure.supplier} sends it straight ${failure.number ? `on order ${failure.number}` : 'already (it is in the tray or on a draft)'}. Take it off there first.`;
     case 'already_decided':
       return `${failure.who} has already decided this: ${Number(failure.packs)} from ${failure.supplier ?? 'no supplier'}.`;
     case 'no_supplier':

@@ -24,6 +24,7 @@ import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
 import { handOver } from '@/services/promise/handOver';
 import { holdForCustomer } from '@/services/promise/holdForCustomer';
 import { giveWhatIsFree, releaseExpired } from '@/services/promise/promiseByTime';
+import { setLineWay } from '@/services/promise/setLineWay';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
@@ -32,6 +33,7 @@ import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock';
 import { approveTransfer } from '@/services/stock/approveTransfer';
 import { cancelTransfer } from '@/services/stock/cancelTransfer';
+import { confirmDispatch } from '@/services/stock/confirmDispatch';
 import { countStock } from '@/services/stock/countStock';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { receiveTransfer } from '@/services/stock/receiveTransfer';
@@ -173,13 +175,36 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
     const part = await oneOf<{ orderId: number; locationId: number; partId: number }>(
       `SELECT o.id AS orderId, d.location_id AS locationId, d.id AS partId
          FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
-        WHERE o.state IN ('approved', 'sent') AND d.base_quantity > d.received_quantity ORDER BY o.id DESC LIMIT 40`,
+        WHERE o.state IN ('approved', 'sent') AND d.base_quantity > d.received_quantity
+          AND d.customer_line_id IS NULL ORDER BY o.id DESC LIMIT 40`,
     );
     if (!part) return undefined;
     const { orderId, locationId, partId } = part;
     const counted = [{ partId, quantity: String(1 + upTo(4)), unit: 'pack' as const }];
     const businessDate = random() < 0.3 ? addDays(today, -2) : '';
     return receiveGoods(books.deps, otto, req({ orderId, locationId, deliveryNote: '', businessDate, counted }));
+  },
+  dispatch: async () => {
+    const part = await oneOf<{ orderId: number; locationId: number; partId: number }>(
+      `SELECT o.id AS orderId, d.location_id AS locationId, d.id AS partId
+         FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
+        WHERE o.state IN ('approved', 'sent') AND d.base_quantity > d.received_quantity
+          AND d.customer_line_id IS NOT NULL ORDER BY o.id DESC LIMIT 40`,
+    );
+    if (!part) return undefined;
+    const { orderId, locationId, partId } = part;
+    const counted = [{ partId, quantity: String(1 + upTo(30)), unit: 'base' as const }];
+    return confirmDispatch(books.deps, otto, req({ orderId, locationId, deliveryNote: '', businessDate: '', counted }));
+  },
+  setWay: async () => {
+    const open = await customerOrder();
+    if (!open) return undefined;
+    const way = random() < 0.5 ? ('straight' as const) : ('from_stock' as const);
+    return setLineWay(
+      books.deps,
+      otto,
+      req({ orderId: open.orderId, version: open.version, lineNo: 1 + upTo(2), way }),
+    );
   },
   reverse: async () => {
     const receipt = await oneOf<{ receiptId: number }>('SELECT id AS receiptId FROM goods_receipt LIMIT 100');
@@ -252,7 +277,7 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
   },
   acceptPegged: async () => {
     const need = await oneOf<{ id: number; fingerprint: string }>(
-      "SELECT id, fingerprint FROM need WHERE state = 'open' AND peg_of = 'transfer_line' ORDER BY id LIMIT 20",
+      "SELECT id, fingerprint FROM need WHERE state = 'open' AND peg_of <> 'pair' ORDER BY id DESC LIMIT 20",
     );
     if (!need) return undefined;
     return acceptNeed(
@@ -276,7 +301,12 @@ const events: Record<string, () => Promise<Result<unknown, Failure> | undefined>
     const wantedDate = random() < 0.5 ? '' : `+${1 + upTo(60)}`;
     const line = () => ({
       ...{ itemId: 1 + upTo(30), packId: null, quantity: String(1 + upTo(60)), locationId: 1 + upTo(2) },
-      ...{ way: 'collect' as const, wantedDate, shipBy: '', holdUntil: random() < 0.2 ? '+2 12:00' : '' },
+      ...{
+        way: random() < 0.2 ? ('straight' as const) : ('collect' as const),
+        wantedDate,
+        shipBy: '',
+        holdUntil: random() < 0.2 ? '+2 12:00' : '',
+      },
     });
     return enterCustomerOrder(
       books.deps,
@@ -416,8 +446,8 @@ const planText = (plan: readonly number[] | null) => plan && JSON.stringify(plan
 /** Needs of lines that are bought for one to one, against what a run over everything says of them. */
 async function peggedDifferences({ pegs, itemIds, locationIds }: NeedInputs): Promise<unknown[]> {
   const stored = await books.rows<{ itemId: number; locationId: number; line: number; short: string }>(
-    `SELECT item_id AS itemId, location_id AS locationId, peg AS line, shortage AS short FROM need
-      WHERE peg_of = 'transfer_line' AND state = 'open' ORDER BY peg`,
+    `SELECT item_id AS itemId, location_id AS locationId, 2 * peg + (peg_of = 'customer_demand') AS line, shortage AS short FROM need
+      WHERE peg_of <> 'pair' AND state = 'open' ORDER BY peg`,
   );
   const fresh = [...pegs].flatMap(([at, lines]) =>
     lines
@@ -425,7 +455,7 @@ async function peggedDifferences({ pegs, itemIds, locationIds }: NeedInputs): Pr
       .map((l) => ({
         itemId: itemIds[Math.floor(at / LOCATIONS)],
         locationId: locationIds[at % LOCATIONS],
-        line: l.line,
+        line: l.key,
         short: `${toDecimal(l.rest)}`,
       })),
   );
@@ -451,6 +481,8 @@ test(`after ${EVENTS} random events over ${ITEMS} items × ${LOCATIONS} places t
     'customer',
     'customer',
     'handOver',
+    'dispatch',
+    'dispatch',
     'perDemand',
     'acceptPegged',
     'acceptPegged',

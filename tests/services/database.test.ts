@@ -216,10 +216,14 @@ describe('verify-data notices', () => {
     'nothing lies ready for a customer beyond what is open of the line, or at another place':
       'UPDATE customer_line SET location_id = 2 WHERE id = 1',
     'a customer’s order is open as long as something of it is': "UPDATE customer_order SET state = 'done' WHERE id = 1",
-    'what was handed over to a customer stands on sales':
+    'what was handed over to a customer stands on sales, or on receipts of what was sent straight':
       'UPDATE customer_line SET handed_over = handed_over + 1 WHERE id = 1',
     'a need that is bought for one line is of a line of its item from its place':
       "INSERT INTO need (item_id, location_id, peg_of, peg, state, cause, shortage, suggested, fingerprint, first_seen, changed_at) VALUES (1, 1, 'transfer_line', 999999, 'none', '', 0, 0, 'x', NOW(), NOW())",
+    'a need that is bought for one customer is of a line of its item at its place':
+      "INSERT INTO need (item_id, location_id, peg_of, peg, state, cause, shortage, suggested, fingerprint, first_seen, changed_at) VALUES (1, 1, 'customer_demand', 999999, 'none', '', 0, 0, 'x', NOW(), NOW())",
+    'what goes straight to a customer is bought for that line, is of its item, and moves no stock':
+      'UPDATE tray_line SET customer_line_id = 1 LIMIT 1',
     'needs agree with the state of their pair (unless marked for recomputation)':
       "UPDATE need SET suggested = suggested + 1 WHERE state = 'open' LIMIT 1",
   };

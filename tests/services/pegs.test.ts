@@ -62,8 +62,9 @@ const state = async () => {
 };
 /** The needs that are bought for lines of transfers, from this place. */
 const pegged = async () => (await needsOf(books, mira)).needs.filter((n) => n.itemId === item && n.boughtFor !== null);
+const askedBy = (n: { boughtFor: { href: string } | null }) => Number(n.boughtFor?.href.split('/').at(-1));
 const needFor = async (transferId: number) => {
-  const need = (await pegged()).find((n) => n.boughtFor?.transferId === transferId);
+  const need = (await pegged()).find((n) => askedBy(n) === transferId);
   if (!need) throw new Error('no need for it');
   return need;
 };
@@ -97,7 +98,7 @@ test('asked for, bought, received, promised, sent: exactly the line, whatever el
   const need = await needFor(id);
   expect(need).toMatchObject({
     ...{ locationId: WY, causes: ['shop_asks'], base: units(10), packs: units(1) },
-    boughtFor: { transferId: id, location: 'Market Hall' },
+    boughtFor: { href: `/stock/transfers/${id}`, who: 'Market Hall', kind: 'request', straight: false },
     reckoning: { kind: 'per_demand', toBuy: units(7), quantity: units(10) },
   });
   // The line is in no position: it has its own need.
@@ -148,17 +149,17 @@ test('asked for, bought, received, promised, sent: exactly the line, whatever el
 
 test('two lines are two needs; a decision taken back or undone opens its own again', async () => {
   const [a, b] = [await ask('5'), await ask('12')];
-  expect((await pegged()).map((n) => [n.boughtFor?.transferId, n.base])).toEqual([
+  expect((await pegged()).map((n) => [askedBy(n), n.base])).toEqual([
     [a, units(10)],
     [b, units(20)],
   ]);
   const taken = await accept(a, '1');
-  expect((await pegged()).map((n) => n.boughtFor?.transferId)).toEqual([b]);
+  expect((await pegged()).map(askedBy)).toEqual([b]);
   must(await takeBack(books.deps, mira, req({ trayLineId: taken.trayLineId ?? 0 })));
   expect(await needFor(a)).toMatchObject({ causes: ['shop_asks'] });
   const again = await accept(a, '1');
   must(await undoCommand(books.deps, mira, req({ undoKey: again.key })));
-  expect((await pegged()).map((n) => n.boughtFor?.transferId)).toEqual([a, b]);
+  expect((await pegged()).map(askedBy)).toEqual([a, b]);
   // Less than the line: the rest is still a need.
   await accept(b, '1');
   expect(await needFor(b)).toMatchObject({ causes: ['shop_asks'], reckoning: { toBuy: units(2) } });

@@ -67,6 +67,7 @@ import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
 import { readEntry } from '@/services/promise/readEntry';
 import { openPromises, readPromiseRows } from '@/services/promise/readPromises';
 import { readWebShopOffer } from '@/services/promise/readWebShopOffer';
+import { setLineWay } from '@/services/promise/setLineWay';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
@@ -97,6 +98,7 @@ import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock
 import { approveTransfer } from '@/services/stock/approveTransfer';
 import { beginCount } from '@/services/stock/beginCount';
 import { cancelTransfer } from '@/services/stock/cancelTransfer';
+import { confirmDispatch } from '@/services/stock/confirmDispatch';
 import { correctStock } from '@/services/stock/correctStock';
 import { countStock } from '@/services/stock/countStock';
 import { dropCount } from '@/services/stock/dropCount';
@@ -429,6 +431,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: ['buyer', 'owner', 'shop'],
     tries: [(a) => holdForCustomer(books.deps, a, req({ ...order, lineNo: 1, quantity: '1', until: '' }))],
   },
+  'promise/setLineWay': {
+    who: ['buyer', 'owner', 'shop'],
+    tries: [(a) => setLineWay(books.deps, a, req({ ...order, lineNo: 1, way: 'straight' as const }))],
+  },
   'promise/handOver': {
     who: ['buyer', 'owner', 'shop'],
     tries: [(a) => handOver(books.deps, a, req({ ...order, locationId: 3, lines: [] }))],
@@ -625,6 +631,17 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     tries: [
       (a) => readArrivals(books.deps, a, { locationId: null }),
       (a) => readArrival(books.deps, a, { orderId: 999, locationId: 3 }),
+    ],
+  },
+  'stock/confirmDispatch': {
+    who: ['buyer', 'owner'],
+    tries: [
+      (a) =>
+        confirmDispatch(
+          books.deps,
+          a,
+          req({ orderId: 999, locationId: 3, deliveryNote: '', businessDate: '', counted: [] }),
+        ),
     ],
   },
   'stock/receiveGoods': {
@@ -863,6 +880,8 @@ const shared = new Set([
   'planning/freshStates',
   'planning/reopenNeed',
   'stock/fillPegs',
+  'stock/postReceipt',
+  'stock/postHandedOver',
   'planning/unitWorth',
   'demand/classifyDemand',
   'demand/measureLeadTimes',

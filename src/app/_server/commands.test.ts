@@ -176,6 +176,18 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { orderId: 1, field: 'price', lineId: 1, was: '', now: 'x'.repeat(41) },
     ],
   },
+  'confirm-dispatch': {
+    good: [
+      {
+        ...{ orderId: 1, locationId: 1, deliveryNote: 'DN 7', businessDate: 'yesterday' },
+        counted: [{ partId: 1, quantity: '12', unit: 'base' }],
+      },
+    ],
+    bad: [
+      { orderId: 1, locationId: 1, deliveryNote: '', businessDate: '' },
+      { orderId: 1, locationId: 1, deliveryNote: '', businessDate: '', counted: [], unordered: [] },
+    ],
+  },
   'receive-goods': {
     good: [
       {
@@ -262,6 +274,10 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { orderId: 1, version: 1, lines: [] },
       { orderId: 1, version: 1, lines: 'some' },
     ],
+  },
+  'set-line-way': {
+    good: [{ orderId: 1, version: 1, lineNo: 1, way: 'straight' }],
+    bad: [{ orderId: 1, version: 1, lineNo: 1, way: 'by pigeon' }],
   },
   'hold-for-customer': {
     good: [

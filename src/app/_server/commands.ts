@@ -32,6 +32,7 @@ import { changeCustomerOrder } from '@/services/promise/changeCustomerOrder';
 import { addCustomerLines, enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
 import { handOver } from '@/services/promise/handOver';
 import { holdForCustomer } from '@/services/promise/holdForCustomer';
+import { setLineWay } from '@/services/promise/setLineWay';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
@@ -54,6 +55,7 @@ import { allocateStock, releaseAllocation } from '@/services/stock/allocateStock
 import { approveTransfer } from '@/services/stock/approveTransfer';
 import { beginCount } from '@/services/stock/beginCount';
 import { cancelTransfer } from '@/services/stock/cancelTransfer';
+import { confirmDispatch } from '@/services/stock/confirmDispatch';
 import { correctStock } from '@/services/stock/correctStock';
 import { countStock } from '@/services/stock/countStock';
 import { dropCount } from '@/services/stock/dropCount';
@@ -97,9 +99,21 @@ const lots = Joi.string().allow('').max(20_000);
 const note = (most: number) => Joi.string().allow('').max(most).required();
 const lines = (fields: object) => Joi.array().items(Joi.object(fields)).min(1).max(500).required();
 const order = Joi.object({ orderId: id, version: id });
+const receipt = {
+  orderId: id,
+  locationId: id,
+  deliveryNote: Joi.string().allow('').max(60).required(),
+  businessDate: day,
+  counted: Joi.array()
+    .items(Joi.object({ partId: id, quantity: typed, unit: Joi.valid('pack', 'base').required(), lots }))
+    .unique('partId')
+    .max(2000)
+    .required(),
+};
+const customerWay = Joi.valid('from_stock', 'collect', 'straight').required();
 const customerLine = {
   ...{ itemId: id, packId: id.allow(null), quantity: typed, locationId: id },
-  way: Joi.valid('from_stock', 'collect').required(),
+  way: customerWay,
   ...{ wantedDate: typed, shipBy: typed, holdUntil: typed },
 };
 const seenNeed = { needId: id, fingerprint: Joi.string().max(160).required() };
@@ -265,17 +279,10 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     makeFamily,
   ),
+  'confirm-dispatch': entry(Joi.object(receipt), confirmDispatch),
   'receive-goods': entry(
     Joi.object({
-      orderId: id,
-      locationId: id,
-      deliveryNote: Joi.string().allow('').max(60).required(),
-      businessDate: day,
-      counted: Joi.array()
-        .items(Joi.object({ partId: id, quantity: typed, unit: Joi.valid('pack', 'base').required(), lots }))
-        .unique('partId')
-        .max(2000)
-        .required(),
+      ...receipt,
       unordered: Joi.array()
         .items(Joi.object({ itemId: id, quantity: typed, price: typed, freeOfCharge: Joi.boolean().required(), lots }))
         .max(200),
@@ -346,6 +353,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     cancelCustomerLines,
   ),
   'hold-for-customer': entry(order.append({ lineNo: id, quantity: typed.allow(null), until: typed }), holdForCustomer),
+  'set-line-way': entry(order.append({ lineNo: id, way: customerWay }), setLineWay),
   'hand-over': entry(
     order.append({
       locationId: id,

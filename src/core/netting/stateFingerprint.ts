@@ -11,8 +11,8 @@ function mix(hash: number, word: number): number {
 const LOW = 1_048_576;
 const high = (value: number) => Math.floor(value / 4_294_967_296) | 0;
 
-/** A line that is bought for one to one, by its number. */
-export type PegBalanceOf = { readonly line: number; readonly pegged: number; readonly rest: number };
+/** A line that is bought for one to one, by what it is told by. */
+export type PegBalanceOf = { readonly key: number; readonly pegged: number; readonly rest: number };
 
 /** 52-bit digests of everything computed and of the plan behind it, one per slot: equal states have equal digests, different
  *  ones differ except once in about 4×10¹⁵. They spare a need run from reading back ten columns of every stored pair. The location is part
@@ -81,8 +81,8 @@ export function stateFingerprints(
       }
     const own = pegs.get(at);
     if (own)
-      for (const { line, pegged, rest } of own)
-        for (const value of [line, pegged, rest]) {
+      for (const { key, pegged, rest } of own)
+        for (const value of [key, pegged, rest]) {
           a = mix(mix(a, value | 0), high(value));
           b = mix(b + a, value | 0);
         }

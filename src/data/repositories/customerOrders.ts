@@ -1,6 +1,8 @@
 import type { CustomerOrderState } from '@/core/promise';
-import type { SqlValue, Tx } from '../sql';
+import { list, type SqlValue, type Tx } from '../sql';
 import { HELD } from './allocations';
+import { OPEN_DEMAND } from './needInputs/waits';
+import type { PeggedLine } from './transfers';
 
 export type CustomerRow = {
   readonly id: number;
@@ -115,10 +117,13 @@ export const touchCustomerOrder = async (
 export const setCustomerOrderTerms = (tx: Tx, o: { id: number; delivers: string; priority: number; note: string }) =>
   tx.run('UPDATE customer_order SET delivers = :delivers, priority = :priority, note = :note WHERE id = :id', o);
 
+/** Sent from stock, collected at the place, or sent by the supplier straight to the customer. */
+export type CustomerWay = 'from_stock' | 'collect' | 'straight';
+
 export type NewCustomerLine = {
   readonly itemId: number;
   readonly locationId: number;
-  readonly way: 'from_stock' | 'collect';
+  readonly way: CustomerWay;
   readonly packId: SqlValue;
   readonly packName: string;
   readonly packQuantity: string;
@@ -159,7 +164,7 @@ export type CustomerLineRow = {
   readonly lineNo: number;
   readonly itemId: number;
   readonly locationId: number;
-  readonly way: 'from_stock' | 'collect';
+  readonly way: CustomerWay;
   readonly packName: string;
   readonly packQuantity: string;
   readonly ordered: string;
@@ -202,6 +207,90 @@ export const readDemands = (tx: Tx, lineIds: readonly number[]) =>
     lineIds,
   );
 
+export type DemandOf = {
+  readonly lineId: number;
+  readonly orderId: number;
+  readonly number: string;
+  readonly customer: string;
+  readonly wanted: string;
+  readonly straight: number;
+};
+
+/** Whose lines these are, by what they take of an item. */
+export async function readCustomerOfDemands(tx: Tx, demandIds: readonly number[]): Promise<Map<number, DemandOf>> {
+  const rows = await tx.rowsOf<DemandOf & { demandId: number }>(
+    `SELECT d.id AS demandId, l.id AS lineId, o.id AS orderId, o.number, c.name AS customer, l.wanted_date AS wanted,
+            l.way = 'straight' AS straight
+       FROM customer_demand d JOIN customer_line l ON l.id = d.line_id JOIN customer_order o ON o.id = l.order_id
+       JOIN customer c ON c.id = o.customer_id WHERE d.id IN (?)`,
+    demandIds.length > 0 ? demandIds : [0],
+  );
+  return new Map(rows.map((r) => [r.demandId, r]));
+}
+
+/** The lines of customers' orders that these tray lines, or these decisions, are for one to one; not those that their supplier
+ *  sends them straight. */
+export async function readPeggedDemands(
+  tx: Tx,
+  trayLineIds: readonly number[],
+  decisionIds: readonly number[],
+): Promise<PeggedLine[]> {
+  const [trays, decisions] = [list('tray', trayLineIds), list('decision', decisionIds)];
+  if (!trays && !decisions) return [];
+  const where = [
+    ...(trays ? [`y.id IN (${trays.sql})`] : []),
+    ...(decisions ? [`e.id IN (${decisions.sql})`] : []),
+  ].join(' OR ');
+  return tx.rows<PeggedLine>(
+    `SELECT y.id AS trayLineId, e.id AS decisionId, d.id AS lineId, o.id AS headId,
+            LEFT(CONCAT(o.number, ' ', c.name), 120) AS promisedTo, ${OPEN_DEMAND} AS asked, d.allocation_id AS allocationId
+       FROM decision e JOIN need n ON n.id = e.need_id AND n.peg_of = 'customer_demand'
+       LEFT JOIN tray_line y ON y.decision_id = e.id
+       JOIN customer_demand d ON d.id = n.peg JOIN customer_line l ON l.id = d.line_id AND l.way <> 'straight'
+       JOIN customer_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id
+      WHERE ${where}`,
+    { ...trays?.values, ...decisions?.values },
+  );
+}
+
+/** The orders that these lines are of, one for each line. */
+export const readOrdersOfLines = async (tx: Tx, lineIds: readonly number[]): Promise<number[]> =>
+  (await tx.rowsOf<{ orderId: number }>('SELECT order_id AS orderId FROM customer_line WHERE id IN (?)', lineIds)).map(
+    (r) => r.orderId,
+  );
+
+/** Another way for a line. */
+export const setLineWay = (tx: Tx, id: number, way: CustomerWay) =>
+  tx.run('UPDATE customer_line SET way = :way WHERE id = :id', { id, way });
+
+/** Where it is fixed that a supplier sends a line straight: the number of its order (null = draft or tray) and who it is; null where
+ *  nothing is on its way. */
+export const findStraight = (tx: Tx, lineId: number) =>
+  tx.row<{ supplier: string; number: string | null }>(
+    `SELECT s.name AS supplier, x.number FROM (
+       SELECT supplier_id, NULL AS number FROM tray_line WHERE customer_line_id = :lineId AND state = 'in_tray'
+       UNION ALL
+       SELECT o.supplier_id, o.number FROM delivery_part d JOIN order_line l ON l.id = d.order_line_id
+         JOIN purchase_order o ON o.id = l.order_id
+        WHERE d.customer_line_id = :lineId AND o.state IN ('draft', 'approved', 'sent')
+          AND d.base_quantity > d.received_quantity + d.cancelled_quantity) x
+       JOIN supplier s ON s.id = x.supplier_id LIMIT 1`,
+    { lineId },
+  );
+
+/** Whom lines go to, with where that is. */
+export async function readCustomersOfLines(
+  tx: Tx,
+  lineIds: readonly number[],
+): Promise<Map<number, { lineId: number; orderId: number; number: string; customer: string; address: string }>> {
+  const rows = await tx.rowsOf<{ lineId: number; orderId: number; number: string; customer: string; address: string }>(
+    `SELECT l.id AS lineId, o.id AS orderId, o.number, c.name AS customer, c.address FROM customer_line l
+       JOIN customer_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id WHERE l.id IN (?)`,
+    lineIds.length > 0 ? lineIds : [0],
+  );
+  return new Map(rows.map((r) => [r.lineId, r]));
+}
+
 export const setDemandAllocation = (tx: Tx, id: number, allocationId: number | null) =>
   tx.run('UPDATE customer_demand SET allocation_id = :allocationId WHERE id = :id', { id, allocationId });
 
@@ -223,22 +312,43 @@ export const setLineTold = (tx: Tx, ids: readonly number[], date: SqlValue, at: 
     })),
   );
 
-export const insertHandOver = (tx: Tx, documentId: number, lines: readonly { lineId: number; quantity: string }[]) =>
+/** What was handed over: on a sale, or on the receipt of what its supplier has sent straight. */
+export const insertHandOver = (
+  tx: Tx,
+  on: { readonly documentId: number } | { readonly receiptId: number },
+  lines: readonly { lineId: number; quantity: string }[],
+) =>
   tx.insertMany(
-    'INSERT INTO customer_hand_over (line_id, document_id, quantity)',
-    lines.map((l) => [l.lineId, documentId, l.quantity]),
+    'INSERT INTO customer_hand_over (line_id, document_id, receipt_id, quantity)',
+    lines.map((l) => [
+      l.lineId,
+      'documentId' in on ? on.documentId : null,
+      'receiptId' in on ? on.receiptId : null,
+      l.quantity,
+    ]),
+  );
+
+/** What was handed over on a receipt. */
+export const readHandedOn = (tx: Tx, receiptId: number) =>
+  tx.rows<{ lineId: number; orderId: number; quantity: string }>(
+    `SELECT h.line_id AS lineId, l.order_id AS orderId, h.quantity FROM customer_hand_over h
+       JOIN customer_line l ON l.id = h.line_id WHERE h.receipt_id = :receiptId ORDER BY l.order_id, h.id`,
+    { receiptId },
   );
 
 export type HandOverRow = {
   readonly lineNo: number;
+  /** Number of the sale, or of the receipt of what was sent straight. */
   readonly sale: string;
   readonly day: string;
   readonly quantity: string;
 };
 export const readHandOvers = (tx: Tx, orderId: number) =>
   tx.rows<HandOverRow>(
-    `SELECT l.line_no AS lineNo, d.number AS sale, d.business_date AS day, h.quantity
-       FROM customer_hand_over h JOIN customer_line l ON l.id = h.line_id JOIN stock_document d ON d.id = h.document_id
-      WHERE l.order_id = :orderId ORDER BY d.id, l.line_no`,
+    `SELECT l.line_no AS lineNo, COALESCE(d.number, r.number) AS sale, COALESCE(d.business_date, r.business_date) AS day, h.quantity
+       FROM customer_hand_over h JOIN customer_line l ON l.id = h.line_id LEFT JOIN stock_document d ON d.id = h.document_id
+       LEFT JOIN goods_receipt r ON r.id = h.receipt_id
+      WHERE l.order_id = :orderId AND NOT EXISTS (SELECT 1 FROM receipt_reversal v WHERE v.receipt_id = h.receipt_id)
+      ORDER BY h.id, l.line_no`,
     { orderId },
   );

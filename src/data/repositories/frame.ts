@@ -27,7 +27,7 @@ export async function readFrameCounts(
                 WHERE l.order_id = o.id AND d.base_quantity > d.received_quantity + d.cancelled_quantity))) AS orders,
             (SELECT COUNT(DISTINCT o.id, d.location_id) FROM purchase_order o JOIN order_line l ON l.order_id = o.id
                JOIN delivery_part d ON d.order_line_id = l.id
-              WHERE o.state IN ('approved','sent') AND d.location_id IS NOT NULL
+              WHERE o.state IN ('approved','sent') AND d.location_id IS NOT NULL AND d.customer_line_id IS NULL
                 AND d.base_quantity > d.received_quantity + d.cancelled_quantity
                 ${arrivals.sql}) AS arrivals,
             (SELECT COUNT(DISTINCT o.id) FROM customer_order o JOIN customer_line l ON l.order_id = o.id

@@ -174,8 +174,9 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
           WHERE x.open IS NULL OR (x.state = 'open') <> (x.open > 0) OR (x.state = 'cancelled' AND x.went > 0)`,
   },
   {
-    name: 'what was handed over to a customer stands on sales',
-    sql: `SELECT COUNT(*) AS n FROM customer_line l LEFT JOIN (SELECT line_id, SUM(quantity) q FROM customer_hand_over GROUP BY line_id) h
+    name: 'what was handed over to a customer stands on sales, or on receipts of what was sent straight',
+    sql: `SELECT COUNT(*) AS n FROM customer_line l LEFT JOIN (SELECT line_id, SUM(quantity) q FROM customer_hand_over x
+              WHERE NOT EXISTS (SELECT 1 FROM receipt_reversal v WHERE v.receipt_id = x.receipt_id) GROUP BY line_id) h
             ON h.line_id = l.id WHERE l.handed_over <> COALESCE(h.q, 0)`,
   },
   {
@@ -184,6 +185,21 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
             LEFT JOIN transfer t ON t.id = l.transfer_id
           WHERE n.peg_of = 'transfer_line'
             AND (t.id IS NULL OR l.item_id <> n.item_id OR t.from_location_id <> n.location_id)`,
+  },
+  {
+    name: 'a need that is bought for one customer is of a line of its item at its place',
+    sql: `SELECT COUNT(*) AS n FROM need n LEFT JOIN customer_demand d ON d.id = n.peg LEFT JOIN customer_line l ON l.id = d.line_id
+          WHERE n.peg_of = 'customer_demand' AND (d.id IS NULL OR d.item_id <> n.item_id OR l.location_id <> n.location_id)`,
+  },
+  {
+    name: 'what goes straight to a customer is bought for that line, is of its item, and moves no stock',
+    sql: `SELECT (SELECT COUNT(*) FROM tray_line t JOIN customer_line c ON c.id = t.customer_line_id
+              JOIN decision e ON e.id = t.decision_id JOIN need n ON n.id = e.need_id LEFT JOIN customer_demand d ON d.id = n.peg
+             WHERE n.peg_of <> 'customer_demand' OR d.line_id <> c.id OR t.item_id <> c.item_id)
+            + (SELECT COUNT(*) FROM delivery_part p JOIN tray_line t ON t.id = p.tray_line_id
+             WHERE NOT p.customer_line_id <=> t.customer_line_id)
+            + (SELECT COUNT(*) FROM goods_receipt_line x JOIN delivery_part p ON p.id = x.delivery_part_id
+             WHERE p.customer_line_id IS NOT NULL AND x.moves_stock = 1) AS n`,
   },
   {
     name: 'needs agree with the state of their pair (unless marked for recomputation)',

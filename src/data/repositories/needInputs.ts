@@ -9,11 +9,11 @@ import { askGround } from './needInputs/ground';
 import { horizonsOf } from './needInputs/horizons';
 import { askSlotPlans, type InsteadOf, type SlotPlans } from './needInputs/plans';
 import { askSlotSources } from './needInputs/sources';
-import { askSupply, type PegLine } from './needInputs/supply';
-import { askWaits } from './needInputs/waits';
+import { askSupply, type PegLine, type PegOf, pegKey } from './needInputs/supply';
 import { askPlaceDays } from './placeDays';
 
-export type { PegLine };
+export type { PegLine, PegOf };
+export { pegKey };
 
 /** Inputs of a need run with what each slot stands for: slot = index of item × number of locations + index of location. */
 export type NeedInputs = Pick<SlotPlans, 'policy' | 'levels' | 'plan' | 'figures' | 'calendar'> & {
@@ -24,7 +24,7 @@ export type NeedInputs = Pick<SlotPlans, 'policy' | 'levels' | 'plan' | 'figures
   readonly sourceIds: Uint32Array;
   /** When time alone changes a slot, in milliseconds since 1970; 0 = never. */
   readonly nextDue: Float64Array;
-  /** Lines asked of a slot that are bought for one to one. */
+  /** Lines asked of a slot, by places or customers, that are bought for one to one. */
   readonly pegs: ReadonlyMap<number, readonly PegLine[]>;
   /** The slot of a pair; null for what is not planned (transit, another item). */
   readonly slotOf: (itemId: number, locationId: number) => number | null;
@@ -55,7 +55,6 @@ export async function readNeedInputs(
     sources: askSlotSources(ask, only),
     plans: askSlotPlans(ask, only, rules),
     supply: askSupply(ask, only),
-    waits: askWaits(ask, only),
   };
   const { timeZone } = await rules();
   const calendars = await asked.calendars();
@@ -72,7 +71,6 @@ export async function readNeedInputs(
   const context = { plans, delivers: sources.delivers, sourceIds, due, beginsAt };
   const horizons = horizonsOf(g, context);
   const pegs = await asked.supply(g, context, horizons);
-  await asked.waits(g, context, horizons);
   const { policy, levels, plan, figures, calendar } = plans;
   return {
     ...{ itemIds: g.itemIds, locationIds: g.locationIds, arrays: g.arrays, sourceIds, nextDue, pegs },

@@ -17,6 +17,10 @@ export type Supply = Pair & {
   /** Whom it was bought from, and when; null for what is not ordered yet, and for transfers. */
   readonly supplierId: number | null;
   readonly orderedOn: string | null;
+  /** The decision that it goes back to. */
+  readonly decisionId: number | null;
+  /** Its supplier sends it straight to a customer: it never comes to the place. */
+  readonly straight: number;
 };
 type Demand = {
   readonly number: string | null;
@@ -30,23 +34,25 @@ const supply = (item: string, place: string) => `
   SELECT l.item_id AS itemId, d.location_id AS locationId, IF(o.state = 'draft', 'draft', 'order') AS kind, o.number,
          o.id AS orderId, NULL AS transferId, COALESCE(d.confirmed_date, d.promised_date, d.wanted_date) AS date,
          d.base_quantity - d.received_quantity - d.cancelled_quantity AS quantity, d.base_quantity AS ordered,
-         d.received_quantity AS received, o.supplier_id AS supplierId, IF(o.state = 'draft', NULL, o.order_date) AS orderedOn
+         d.received_quantity AS received, o.supplier_id AS supplierId, IF(o.state = 'draft', NULL, o.order_date) AS orderedOn,
+         t.decision_id AS decisionId, d.customer_line_id IS NOT NULL AS straight
     FROM purchase_order o JOIN order_line l ON l.order_id = o.id AND l.kind = 'stock'
-    JOIN delivery_part d ON d.order_line_id = l.id
+    JOIN delivery_part d ON d.order_line_id = l.id LEFT JOIN tray_line t ON t.id = d.tray_line_id
    WHERE l.item_id ${item} AND d.location_id ${place} AND o.state IN ('draft', 'approved', 'sent')
      AND d.base_quantity > d.received_quantity + d.cancelled_quantity
   UNION ALL
-  SELECT item_id, location_id, 'tray', NULL, NULL, NULL, NULL, base_quantity, base_quantity, 0, supplier_id, NULL FROM tray_line
+  SELECT item_id, location_id, 'tray', NULL, NULL, NULL, NULL, base_quantity, base_quantity, 0, supplier_id, NULL,
+         decision_id, customer_line_id IS NOT NULL FROM tray_line
    WHERE item_id ${item} AND location_id ${place} AND state = 'in_tray'
   UNION ALL
   SELECT l.item_id, t.to_location_id, IF(t.state = 'approved', 'to_be_sent', 'transfer'), t.number, NULL, t.id, NULL,
          IF(t.state = 'approved', l.approved, l.shipped - l.received - l.lost), IF(t.state = 'approved', l.approved, l.shipped),
-         l.received, NULL, NULL
+         l.received, NULL, NULL, l.decision_id, 0
     FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
    WHERE l.item_id ${item} AND t.to_location_id ${place}
      AND ((t.state = 'approved' AND l.approved > 0) OR (t.state = 'shipped' AND l.shipped > l.received + l.lost))`;
 
-/** Everything that is to come to any place of these items, each with its document and day. */
+/** Everything that is to come to any place of these items, or straight to its customers, each with its document and day. */
 export async function readSupply(tx: Tx, itemIds: readonly number[]): Promise<Supply[]> {
   const ids = list('id', itemIds);
   return ids ? tx.rows<Supply>(supply(`IN (${ids.sql})`, 'IS NOT NULL'), ids.values) : [];
@@ -69,7 +75,7 @@ export async function readComing(tx: Tx, itemIds: readonly number[]): Promise<Co
   return tx.rows<Coming>(
     `SELECT x.itemId, x.locationId, ${sum('order')} AS onOrder, ${sum('draft', 'tray')} AS inDrafts,
             ${sum('transfer')} AS inTransit, ${sum('to_be_sent')} AS approved
-       FROM (${supply(`IN (${ids.sql})`, 'IS NOT NULL')}) x GROUP BY x.itemId, x.locationId`,
+       FROM (${supply(`IN (${ids.sql})`, 'IS NOT NULL')}) x WHERE x.straight = 0 GROUP BY x.itemId, x.locationId`,
     ids.values,
   );
 }
@@ -81,7 +87,10 @@ export async function readDatedSupply(
   locationId: number,
 ): Promise<{ receipts: Supply[]; demands: Demand[]; supplier: string | null }> {
   const at: SqlValues = { itemId, locationId };
-  const receipts = await tx.rows<Supply>(supply('= :itemId', '= :locationId'), at);
+  const receipts = await tx.rows<Supply>(
+    `SELECT x.* FROM (${supply('= :itemId', '= :locationId')}) x WHERE x.straight = 0`,
+    at,
+  );
   const demands = await tx.rows<Demand>(
     // What lies ready for a line is owed already.
     `SELECT t.number, t.id AS transferId, t.wanted_date AS date, l.asked - ${HELD} AS quantity

@@ -247,12 +247,14 @@ export type PartRow = {
   cancelled: string;
   wantedDate: string | null;
   trayLineId: number | null;
+  /** The customer's line that its supplier sends it to; null = it comes to its place. */
+  customerLineId: number | null;
 };
 
 const partColumns = `d.id, d.order_line_id AS lineId, d.part_no AS partNo, d.location_id AS locationId,
   d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
   d.received_packs AS receivedPacks, d.received_value_minor AS receivedValue, d.cancelled_quantity AS cancelled,
-  d.wanted_date AS wantedDate, d.tray_line_id AS trayLineId`;
+  d.wanted_date AS wantedDate, d.tray_line_id AS trayLineId, d.customer_line_id AS customerLineId`;
 
 /** The figures of a part, in millionths. */
 export const partFigures = (
@@ -275,6 +277,7 @@ export async function readParts(tx: Tx, orderIds: readonly number[]): Promise<Pa
   );
 }
 
+/** A part; where its tray line goes straight to a customer, so does it. */
 export const insertPart = (
   tx: Tx,
   p: {
@@ -288,8 +291,9 @@ export const insertPart = (
   },
 ) =>
   tx.run(
-    `INSERT INTO delivery_part (order_line_id, part_no, location_id, pack_quantity, base_quantity, wanted_date, tray_line_id)
-     VALUES (:lineId, :partNo, :locationId, :packQuantity, :baseQuantity, :wantedDate, :trayLineId)`,
+    `INSERT INTO delivery_part (order_line_id, part_no, location_id, pack_quantity, base_quantity, wanted_date, tray_line_id, customer_line_id)
+     VALUES (:lineId, :partNo, :locationId, :packQuantity, :baseQuantity, :wantedDate, :trayLineId,
+             (SELECT t.customer_line_id FROM tray_line t WHERE t.id = :trayLineId))`,
     p,
   );
 

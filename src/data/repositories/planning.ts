@@ -1,6 +1,7 @@
 import type { Asking } from '../asking';
 import { atLocations, insertStatements, list, type SqlValue, type Statement, type Tx } from '../sql';
 import type { Pair } from './levels';
+import type { PegOf } from './needInputs';
 
 export type StateRow = Pair & {
   readonly onHand: string;
@@ -114,8 +115,8 @@ export async function readStates(
   );
 }
 
-/** Whose need it is: the ordinary demand of its pair (0), or one line that is bought for one to one. */
-export type Peg = { readonly pegOf: 'pair' | 'transfer_line'; readonly peg: number };
+/** Whose need it is: the ordinary demand of its pair (0), or one line, of a place or a customer, that is bought for one to one. */
+export type Peg = { readonly pegOf: 'pair' | PegOf; readonly peg: number };
 
 /** A need as a run finds it. */
 export type FreshNeed = Pair &
@@ -151,14 +152,14 @@ export async function findNeedIds(tx: Tx, pairs: readonly Pair[]): Promise<numbe
   return found.filter((f) => wanted.has(`${f.itemId}/${f.locationId}`)).map((f) => f.id);
 }
 
-/** Open needs of the ordinary demand of these pairs. */
-export async function readOpenNeedsAt(tx: Tx, pairs: readonly Pair[]): Promise<(Pair & { id: number })[]> {
+/** Open needs of these pairs: of their ordinary demand, and of customers' lines that are bought for one to one. */
+export async function readOpenNeedsAt(tx: Tx, pairs: readonly Pair[]): Promise<(Pair & Peg & { id: number })[]> {
   const items = list('id', [...new Set(pairs.map((p) => p.itemId))]);
   if (!items) return [];
   const wanted = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
-  const found = await tx.rows<Pair & { id: number }>(
-    `SELECT id, item_id AS itemId, location_id AS locationId FROM need
-      WHERE item_id IN (${items.sql}) AND state = 'open' AND peg_of = 'pair'`,
+  const found = await tx.rows<Pair & Peg & { id: number }>(
+    `SELECT id, item_id AS itemId, location_id AS locationId, peg_of AS pegOf, peg FROM need
+      WHERE item_id IN (${items.sql}) AND state = 'open' AND peg_of <> 'transfer_line'`,
     items.values,
   );
   return found.filter((f) => wanted.has(`${f.itemId}/${f.locationId}`));
@@ -179,6 +180,15 @@ export async function lockNeedOfDecision(tx: Tx, decisionId: number): Promise<Ne
     decisionId,
   });
   return made && lockNeed(tx, made.needId);
+}
+
+/** What of a customer's line these decisions bought for one to one, by decision. */
+export async function readDemandsOfDecisions(tx: Tx, decisionIds: readonly number[]): Promise<Map<number, number>> {
+  const rows = await tx.rowsOf<{ id: number; peg: number }>(
+    `SELECT d.id, n.peg FROM decision d JOIN need n ON n.id = d.need_id AND n.peg_of = 'customer_demand' WHERE d.id IN (?)`,
+    decisionIds.length > 0 ? decisionIds : [0],
+  );
+  return new Map(rows.map((r) => [r.id, r.peg]));
 }
 
 export const lockNeed = (tx: Tx, id: number) =>

@@ -16,7 +16,7 @@ export async function findOrdersWaiting(tx: Tx, pairs: readonly Pair[], until: s
     `SELECT d.item_id AS itemId, l.location_id AS locationId, o.id AS orderId
        FROM customer_demand d JOIN customer_line l ON l.id = d.line_id JOIN customer_order o ON o.id = l.order_id
        LEFT JOIN allocation a ON a.id = d.allocation_id
-      WHERE d.item_id IN (${items.sql}) AND ${OPEN} AND l.by_hand = 0 AND l.ship_by <= :until AND ${BACKORDERED} > 0`,
+      WHERE d.item_id IN (${items.sql}) AND ${OPEN} AND l.by_hand = 0 AND l.way <> 'straight' AND l.ship_by <= :until AND ${BACKORDERED} > 0`,
     { ...items.values, until },
   );
   return [...new Set(rows.filter((r) => wanted.has(`${r.itemId}/${r.locationId}`)).map((r) => r.orderId))];
@@ -37,7 +37,7 @@ export const readGivable = (tx: Tx, until: string, after: Pair, limit: number) =
        FROM customer_order o JOIN customer_line l ON l.order_id = o.id JOIN customer_demand d ON d.line_id = l.id
        JOIN level v ON v.item_id = d.item_id AND v.location_id = l.location_id
        LEFT JOIN allocation a ON a.id = d.allocation_id
-      WHERE ${OPEN} AND l.by_hand = 0 AND l.ship_by <= :until AND v.on_hand - v.blocked - v.inspection - v.allocated > 0
+      WHERE ${OPEN} AND l.by_hand = 0 AND l.way <> 'straight' AND l.ship_by <= :until AND v.on_hand - v.blocked - v.inspection - v.allocated > 0
         AND ${BACKORDERED} > 0 AND (d.item_id, l.location_id) > (:itemId, :locationId)
       ORDER BY 1, 2 LIMIT ${Math.trunc(limit)}`,
     { until, itemId: after.itemId, locationId: after.locationId },
@@ -60,6 +60,8 @@ export type WaitingRow = Pair & {
   readonly waits: string;
   readonly wanted: string;
   readonly priority: number;
+  /** It waits for what its supplier sends it, not for stock. */
+  readonly straight: number;
 };
 
 /** Everybody who waits for one of these items, and for how much that nothing lies ready for. */
@@ -68,7 +70,7 @@ export async function readWaiting(tx: Tx, itemIds: readonly number[]): Promise<W
   if (!ids) return [];
   return tx.rows<WaitingRow>(
     `SELECT d.id AS demandId, d.item_id AS itemId, l.location_id AS locationId, l.id AS lineId, o.id AS orderId,
-            l.wanted_date AS wanted, o.priority, ${BACKORDERED} AS waits
+            l.wanted_date AS wanted, o.priority, ${BACKORDERED} AS waits, l.way = 'straight' AS straight
        FROM customer_demand d JOIN customer_line l ON l.id = d.line_id JOIN customer_order o ON o.id = l.order_id
        LEFT JOIN allocation a ON a.id = d.allocation_id
       WHERE d.item_id IN (${ids.sql}) AND ${OPEN}

@@ -93,7 +93,7 @@ export type ExpectedRow = {
   wantedDate: string | null;
 };
 
-/** Parts that are still to come, of approved and sent orders; at these locations, of one order, of one item. */
+/** Parts that are still to come to us, of approved and sent orders; at these locations, of one order, of one item. */
 export async function readExpected(
   tx: Tx,
   locationIds: readonly number[] | null,
@@ -111,6 +111,7 @@ export async function readExpected(
        JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
        LEFT JOIN item i ON i.id = l.item_id
       WHERE o.state IN ('approved', 'sent') AND l.kind = 'stock' AND d.location_id IS NOT NULL
+        AND d.customer_line_id IS NULL
         AND d.base_quantity > d.received_quantity + d.cancelled_quantity
         ${at.sql} ${only.orderId === undefined ? '' : 'AND o.id = :orderId'}
         ${only.itemId === undefined ? '' : 'AND l.item_id = :itemId'}

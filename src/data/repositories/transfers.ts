@@ -150,19 +150,19 @@ export async function readTransferOfLines(
   return new Map(rows.map((r) => [r.line, r]));
 }
 
-/** A line of a request that goods were bought or sent for one to one. */
+/** A line of a request, or of a customer's order, that goods were bought or sent for one to one. */
 export type PeggedLine = {
   readonly trayLineId: number | null;
   readonly decisionId: number;
   readonly lineId: number;
-  readonly transferId: number;
-  readonly transfer: string;
-  readonly toLocation: string;
+  /** Its request, or its order. */
+  readonly headId: number;
+  readonly promisedTo: string;
   readonly asked: string;
   readonly allocationId: number | null;
 };
 
-/** The lines that these tray lines, or these decisions, are for one to one. */
+/** The lines of requests that these tray lines, or these decisions, are for one to one. */
 export async function readPeggedLines(
   tx: Tx,
   trayLineIds: readonly number[],
@@ -175,8 +175,8 @@ export async function readPeggedLines(
     ...(decisions ? [`d.id IN (${decisions.sql})`] : []),
   ].join(' OR ');
   return tx.rows<PeggedLine>(
-    `SELECT y.id AS trayLineId, d.id AS decisionId, l.id AS lineId, t.id AS transferId, t.number AS transfer,
-            p.name AS toLocation, l.asked, l.allocation_id AS allocationId
+    `SELECT y.id AS trayLineId, d.id AS decisionId, l.id AS lineId, t.id AS headId,
+            CONCAT(t.number, ' to ', p.name) AS promisedTo, l.asked, l.allocation_id AS allocationId
        FROM decision d JOIN need n ON n.id = d.need_id AND n.peg_of = 'transfer_line'
        LEFT JOIN tray_line y ON y.decision_id = d.id
        JOIN transfer_line l ON l.id = n.peg JOIN transfer t ON t.id = l.transfer_id JOIN location p ON p.id = t.to_location_id

@@ -5,6 +5,8 @@ export type TrayLineRow = Pair & {
   readonly id: number;
   readonly supplierId: number;
   readonly decisionId: number;
+  /** The customer's line that its supplier sends it to; null = it comes to its place. */
+  readonly customerLineId: number | null;
   readonly sourceId: number;
   readonly packId: number | null;
   readonly packQuantity: string;
@@ -14,7 +16,7 @@ export type TrayLineRow = Pair & {
 };
 
 const columns = `id, supplier_id AS supplierId, decision_id AS decisionId, item_id AS itemId, location_id AS locationId,
-  source_id AS sourceId, pack_id AS packId, pack_quantity AS packQuantity, base_quantity AS baseQuantity, state, version`;
+  customer_line_id AS customerLineId, source_id AS sourceId, pack_id AS packId, pack_quantity AS packQuantity, base_quantity AS baseQuantity, state, version`;
 
 export const readTrayLines = (tx: Tx) =>
   tx.rows<TrayLineRow>(
@@ -52,9 +54,9 @@ export const insertTrayLine = async (
 ): Promise<number> =>
   (
     await tx.run(
-      `INSERT INTO tray_line (supplier_id, decision_id, item_id, location_id, source_id, pack_id, pack_quantity,
+      `INSERT INTO tray_line (supplier_id, decision_id, item_id, location_id, customer_line_id, source_id, pack_id, pack_quantity,
                               base_quantity, state, created_by, created_at)
-       VALUES (:supplierId, :decisionId, :itemId, :locationId, :sourceId, :packId, :packQuantity,
+       VALUES (:supplierId, :decisionId, :itemId, :locationId, :customerLineId, :sourceId, :packId, :packQuantity,
                :baseQuantity, 'in_tray', :userId, :at)`,
       l,
     )

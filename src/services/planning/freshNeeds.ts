@@ -1,7 +1,7 @@
 import { type planRules, roundOrder } from '@/core/netting';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import type { Pair } from '@/data/repositories/levels';
-import type { NeedInputs } from '@/data/repositories/needInputs';
+import { type NeedInputs, type PegLine, type PegOf, pegKey } from '@/data/repositories/needInputs';
 import type { FreshNeed, NeedChange, NeedRow, StateRow } from '@/data/repositories/planning';
 
 /** What makes two sightings of a need the same: quantity, causes, who supplies it, last decision. */
@@ -49,21 +49,31 @@ export function peggedNeeds(inputs: NeedInputs, pairs: readonly Pair[], had: rea
   const fresh = pairs.flatMap(({ itemId, locationId }): FreshNeed[] => {
     const at = inputs.slotOf(itemId, locationId);
     return (at === null ? [] : (inputs.pegs.get(at) ?? [])).map((p) => ({
-      ...{ itemId, locationId, pegOf: 'transfer_line', peg: p.line },
+      ...{ itemId, locationId, pegOf: p.of, peg: p.line },
       state: p.rest > 0 ? 'open' : p.pegged > 0 ? 'decided' : 'none',
       shortage: sixDecimals(p.rest),
       suggested: sixDecimals(p.rest > 0 ? roundOrder(p.rest, inputs.orderRule(at as number), p.rest) : 0),
       sourceId: inputs.sourceIds[at as number] || null,
-      supplyLocationId: inputs.locationIds[(inputs.arrays.suppliedBy[at as number] as number) - 1] ?? null,
-      cause: p.rest === 0 ? '' : p.cut ? 'shop_asks,supply_cut' : 'shop_asks',
+      supplyLocationId: p.straight
+        ? null
+        : (inputs.locationIds[(inputs.arrays.suppliedBy[at as number] as number) - 1] ?? null),
+      cause: p.rest === 0 ? '' : pegCause(p),
     }));
   });
-  const asked = new Set(fresh.map((n) => n.peg));
+  const asked = new Set(fresh.map((n) => pegKey(n.pegOf as PegOf, n.peg)));
   const marked = new Set(pairs.map((p) => `${p.itemId}/${p.locationId}`));
-  const gone = had.filter((n) => n.pegOf !== 'pair' && !asked.has(n.peg) && marked.has(`${n.itemId}/${n.locationId}`));
+  const gone = had.filter(
+    (n) => n.pegOf !== 'pair' && !asked.has(pegKey(n.pegOf, n.peg)) && marked.has(`${n.itemId}/${n.locationId}`),
+  );
   const nothing = { state: 'none' as const, shortage: sixDecimals(0), suggested: sixDecimals(0), cause: '' };
   return [...fresh, ...gone.map((n): FreshNeed => ({ ...n, ...nothing }))];
 }
+
+/** Its causes, in their fixed order. */
+const pegCause = ({ of, cut }: PegLine): string => {
+  if (of === 'transfer_line') return cut ? 'shop_asks,supply_cut' : 'shop_asks';
+  return cut ? 'supply_cut,customer_waits' : 'customer_waits';
+};
 
 const needKey = (n: Pick<NeedRow, 'itemId' | 'locationId' | 'pegOf' | 'peg'>) =>
   `${n.itemId}/${n.locationId}/${n.pegOf}${n.peg}`;

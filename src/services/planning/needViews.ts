@@ -6,6 +6,7 @@ import type { PriceStep, SourceRule } from '@/core/sourcing';
 import { type Fraction, fraction } from '@/core/units';
 import { type ItemRow, readItemsByIds, readPacks } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
+import { readCustomerOfDemands } from '@/data/repositories/customerOrders';
 import { readHandNeeds } from '@/data/repositories/handNeeds';
 import { readLevels } from '@/data/repositories/levels';
 import { type NeedRow, readNeedsByIds, readStates } from '@/data/repositories/planning';
@@ -58,8 +59,15 @@ export type NeedView = {
   /** Which rule chose its source; null without one. */
   readonly sourceRule: SourceRule | null;
   readonly reckoning: Reckoning | null;
-  /** The line it is bought for one to one, of another place's request; null for the ordinary demand of its place. */
-  readonly boughtFor: { readonly transferId: number; readonly transfer: string; readonly location: string } | null;
+  /** The line it is bought for one to one, of another place's request or a customer's order; null for the ordinary demand of its
+   *  place. `straight`: its supplier sends it to the customer. */
+  readonly boughtFor: {
+    readonly kind: 'request' | 'customer';
+    readonly document: string;
+    readonly href: string;
+    readonly who: string;
+    readonly straight: boolean;
+  } | null;
   /** When stock here runs out, when this would be here, and the days between them; below 0 it comes too late. */
   readonly runOut: string | null;
   readonly arrives: string | null;
@@ -86,10 +94,7 @@ export async function needViewsOf(deps: Deps, tx: Tx, needIds: readonly number[]
   const packs = new Map((await readPacks(tx, itemIds)).map((p) => [p.id, p]));
   const states = pairMap(await readStates(tx, itemIds));
   const plans = await readPairPlans(tx, itemIds, today);
-  const requests = await readTransferOfLines(
-    tx,
-    needs.filter((n) => n.pegOf === 'transfer_line').map((n) => n.peg),
-  );
+  const boughtFor = await readBoughtFor(tx, needs, locations);
   const ruleOf = await sourceRules(tx, book, itemIds);
   const urgency = await readUrgency(tx, { today, time: timeOf(deps, company) }, needs, {
     book,
@@ -163,21 +168,38 @@ export async function needViewsOf(deps: Deps, tx: Tx, needIds: readonly number[]
       ...(n.pegOf === 'pair'
         ? { reckoning: plans.reckoning(n.itemId, n.locationId, state), boughtFor: null }
         : {
-            reckoning: plans.peg(n.itemId, n.locationId, n.peg)?.reckoning ?? null,
-            boughtFor: boughtForOf(requests.get(n.peg), locations),
+            reckoning: plans.peg(n, n.pegOf, n.peg)?.reckoning ?? null,
+            boughtFor: boughtFor(n),
           }),
     });
   }
   return views;
 }
 
-const boughtForOf = (
-  request: { id: number; number: string; toLocationId: number } | undefined,
+/** Whom needs that are bought one to one are for. */
+async function readBoughtFor(
+  tx: Tx,
+  needs: readonly NeedRow[],
   locations: ReadonlyMap<number, string>,
-): NeedView['boughtFor'] =>
-  request
-    ? { transferId: request.id, transfer: request.number, location: locations.get(request.toLocationId) ?? '' }
-    : null;
+): Promise<(n: NeedRow) => NeedView['boughtFor']> {
+  const of = (kind: NeedRow['pegOf']) => needs.filter((n) => n.pegOf === kind).map((n) => n.peg);
+  const requests = await readTransferOfLines(tx, of('transfer_line'));
+  const customers = await readCustomerOfDemands(tx, of('customer_demand'));
+  return ({ pegOf, peg }) => {
+    const request = pegOf === 'transfer_line' ? requests.get(peg) : undefined;
+    const customer = pegOf === 'customer_demand' ? customers.get(peg) : undefined;
+    if (request)
+      return {
+        ...{ kind: 'request', document: request.number, href: `/stock/transfers/${request.id}` },
+        ...{ who: locations.get(request.toLocationId) ?? '', straight: false },
+      };
+    if (!customer) return null;
+    return {
+      ...{ kind: 'customer', document: customer.number, href: `/promises/${customer.orderId}` },
+      ...{ who: customer.customer, straight: customer.straight === 1 },
+    };
+  };
+}
 
 /** In what an item is sent between our places: its usual pack for sending, else single base units. */
 export function sendingPack(

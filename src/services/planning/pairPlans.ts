@@ -16,7 +16,8 @@ import type { EffectivePolicy, PolicyLevel } from '@/core/policy';
 import { lotForLot } from '@/core/projection';
 import { fromDecimal } from '@/core/quantity';
 import type { Calendars } from '@/data/repositories/calendars';
-import { type PegLine, readNeedInputs } from '@/data/repositories/needInputs';
+import type { Pair } from '@/data/repositories/levels';
+import { type PegLine, type PegOf, pegKey, readNeedInputs } from '@/data/repositories/needInputs';
 import type { StateRow } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
 
@@ -40,8 +41,8 @@ export type PairPlans = {
   readonly reckoning: (itemId: number, locationId: number, state: StateRow | undefined) => Reckoning | null;
   /** A line that is bought for one to one, and its sum; null when nobody asks for it any more. */
   readonly peg: (
-    itemId: number,
-    locationId: number,
+    pair: Pair,
+    of: PegOf,
     line: number,
   ) => { readonly line: PegLine; readonly reckoning: Reckoning } | null;
   readonly calendars: Calendars;
@@ -79,9 +80,9 @@ export async function readPairPlans(tx: Tx, itemIds: readonly number[], today: s
   return {
     at,
     calendars: inputs.calendars,
-    peg: (itemId, locationId, line) => {
+    peg: ({ itemId, locationId }, of, line) => {
       const slot = inputs.slotOf(itemId, locationId);
-      const own = slot === null ? undefined : inputs.pegs.get(slot)?.find((p) => p.line === line);
+      const own = slot === null ? undefined : inputs.pegs.get(slot)?.find((p) => p.key === pegKey(of, line));
       return own && slot !== null ? { line: own, reckoning: reckonPeg(own, inputs.orderRule(slot)) } : null;
     },
     reckoning: (itemId, locationId, state) => {

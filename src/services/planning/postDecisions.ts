@@ -6,6 +6,7 @@ import { fraction } from '@/core/units';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { type ItemRow, readItemsByIds, readPacks } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
+import { readCustomerOfDemands } from '@/data/repositories/customerOrders';
 import { takeHandNeed } from '@/data/repositories/handNeeds';
 import { markDirty } from '@/data/repositories/marks';
 import { decideNeed, insertDecision, type NeedRow, readStates, type StateRow } from '@/data/repositories/planning';
@@ -70,10 +71,11 @@ export async function decisionGround(
 }
 
 /** The reckoning of a need as it is now, to be kept with a decision. */
-export function reckoningNow({ plans, states }: DecisionGround, { itemId, locationId, pegOf, peg }: NeedRow) {
+export function reckoningNow({ plans, states }: DecisionGround, need: NeedRow) {
+  const { itemId, locationId, pegOf, peg } = need;
   return pegOf === 'pair'
     ? plans.reckoning(itemId, locationId, states.get(pairKey(itemId, locationId)))
-    : (plans.peg(itemId, locationId, peg)?.reckoning ?? null);
+    : (plans.peg(need, pegOf, peg)?.reckoning ?? null);
 }
 
 /** What customers wait for at a need's place, as decimal text: when more of them wait, what was decided comes back. */
@@ -137,21 +139,26 @@ type Posted = {
   readonly undo: Decided;
 };
 
+const customerOf = async (tx: Tx, demandId: number) => (await readCustomerOfDemands(tx, [demandId])).get(demandId);
+
 /** Puts a part into the tray of its supplier. */
 async function trayIt(
   { tx, actor, now }: DecisionGround,
-  { id: needId, itemId, locationId, suggested }: NeedRow,
+  need: NeedRow,
   packs: Quantity,
   { source, content }: Buying,
   head: Head,
 ): Promise<Result<Posted, Failure>> {
+  const { id: needId, itemId, locationId, suggested } = need;
   const base = baseQuantity(packs, content);
   if (base === 0) return err(invalidField('packs', { kind: 'zero_quantity' }));
   const quantities = { packQuantity: toDecimal(packs), baseQuantity: toDecimal(base) };
   const decisionId = await insertDecision(tx, { ...head, sourceId: source.id, packId: source.packId, ...quantities });
+  const customer = need.pegOf === 'customer_demand' ? await customerOf(tx, need.peg) : null;
   const trayLineId = await insertTrayLine(tx, {
     ...{ supplierId: source.supplierId, decisionId, itemId, locationId, sourceId: source.id, packId: source.packId },
     ...{ ...quantities, userId: actor.userId, at: now },
+    customerLineId: customer?.straight === 1 ? customer.lineId : null,
   });
   await recordChanges(tx, actor.userId, now, [
     { entity: 'need', entityId: needId, action: 'accepted', before: { suggested }, after: quantities },
@@ -182,6 +189,8 @@ async function sendIt(
   const base = baseQuantity(packs, pack.content);
   if (base === 0) return err(invalidField('packs', { kind: 'zero_quantity' }));
   const sender = places.get(from);
+  if (need.pegOf === 'customer_demand' && (await customerOf(tx, need.peg))?.straight === 1)
+    return err({ kind: 'goes_straight' });
   if (from === locationId || !sender || sender.closed === 1) return err({ kind: 'not_found', what: 'location' });
   const open = await lockOpenTransfer(tx, from, locationId);
   const number = open?.number ?? (await nextTransferNumber(tx, today));

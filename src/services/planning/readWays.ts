@@ -9,6 +9,7 @@ import { type Fraction, fraction } from '@/core/units';
 import { rankWays, type WaySource } from '@/core/ways';
 import { readItemsByIds, readSaleTerms } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
+import { readCustomerOfDemands } from '@/data/repositories/customerOrders';
 import { findNeed } from '@/data/repositories/planning';
 import { countLinesToCome, readWeighing } from '@/data/repositories/ways';
 import type { Tx } from '@/data/sql';
@@ -102,7 +103,11 @@ export async function readWays(deps: Deps, actor: Actor, needId: number): Promis
       { book, calendars: plans.calendars },
       need,
     );
-    const places = await placesOf(deps, tx, at.today, weighing.transport, need, item.unitName);
+    const customer =
+      need.pegOf === 'customer_demand' ? (await readCustomerOfDemands(tx, [need.peg])).get(need.peg) : undefined;
+    // What goes straight to a customer is sent by nobody but a supplier.
+    const places =
+      customer?.straight === 1 ? [] : await placesOf(deps, tx, at.today, weighing.transport, need, item.unitName);
     const named = [...suppliers.named, ...places];
     const first = suppliers.named.find((n) => n.way.key === `s${need.sourceId}`) ?? named[0];
     const missing = fromDecimal(need.shortage);

@@ -25,7 +25,7 @@ export type SetAside = {
 
 /** Puts needs off until a day, or leaves them out with a reason. They come back by themselves on their day, and earlier once the
  *  shortage has grown by a pack or more customers wait. All of them or none. Errors: forbidden, not_found, invalid_field until or
- *  reason, changed_meanwhile, bought_one_to_one (what another place asks for is decided on its request). */
+ *  reason, changed_meanwhile, bought_one_to_one (what another place or a customer asks for one to one is decided there). */
 export async function setAside(
   deps: Deps,
   actor: Actor,

@@ -2,10 +2,11 @@ import { addDays, arrivesIfOrdered, type BusinessDate, daysBetween, type SupplyC
 import { firstBelow, project } from '@/core/projection';
 import { fromDecimal } from '@/core/quantity';
 import type { Calendars } from '@/data/repositories/calendars';
+import { readCustomerOfDemands } from '@/data/repositories/customerOrders';
 import { readRates } from '@/data/repositories/demand';
 import type { Pair } from '@/data/repositories/levels';
 import { readSupply } from '@/data/repositories/openSupply';
-import { readStates } from '@/data/repositories/planning';
+import { type Peg, readStates } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
 import type { BuyingBook } from '../catalogue/buying';
 import { groupBy, pairKey, pairMap } from '../grouping';
@@ -15,7 +16,7 @@ import { whenItComes } from './whenItComes';
 const AHEAD = 120;
 
 type At = { readonly today: BusinessDate; readonly time: string };
-type Supplied = Pair & { readonly sourceId: number | null; readonly supplyLocationId: number | null };
+type Supplied = Pair & Partial<Peg> & { readonly sourceId: number | null; readonly supplyLocationId: number | null };
 
 export type Urgency = {
   /** The first day that closes below zero, counted from today; null when none does in the days looked at. */
@@ -28,7 +29,7 @@ export type Urgency = {
 };
 
 /** How urgent needs are: what lies there and is not blocked, less what is owed, what comes on its day, use of the last 91 days,
- *  against the day on which it could be there. */
+ *  against the day on which it could be there; where it is bought for one customer, against the day it is wanted. */
 export async function readUrgency(
   tx: Tx,
   at: At,
@@ -38,7 +39,12 @@ export async function readUrgency(
   const itemIds = [...new Set(pairs.map((p) => p.itemId))];
   const states = pairMap(await readStates(tx, itemIds));
   const rates = pairMap(await readRates(tx, itemIds));
-  const coming = groupBy(await readSupply(tx, itemIds), (s) => pairKey(s.itemId, s.locationId));
+  const supply = (await readSupply(tx, itemIds)).filter((s) => s.straight === 0);
+  const coming = groupBy(supply, (s) => pairKey(s.itemId, s.locationId));
+  const customers = await readCustomerOfDemands(
+    tx,
+    pairs.flatMap((p) => (p.pegOf === 'customer_demand' ? (p.peg ?? 0) : [])),
+  );
   // Few suppliers serve few places: each is reckoned once.
   const arrivals = new Map<string, BusinessDate>();
   const arrivalOf = (key: string, calendar: SupplyCalendar, sent: boolean): BusinessDate => {
@@ -71,7 +77,9 @@ export async function readUrgency(
       })),
       ...{ orders: [], dependent: [], perDay: fromDecimal(rates.get(key)?.perDay ?? '0'), days: AHEAD },
     });
-    const runOutDay = firstBelow(days, 0);
+    // What is bought for one customer is in time by the day that customer wants it.
+    const wanted = pair.pegOf === 'customer_demand' ? customers.get(pair.peg ?? 0)?.wanted : undefined;
+    const runOutDay = wanted === undefined ? firstBelow(days, 0) : Math.max(0, daysBetween(at.today, wanted));
     const runOut = runOutDay === null ? null : addDays(at.today, runOutDay);
     const arrives = from && arrivalOf(from.key, from.calendar, from.sent);
     return { runOutDay, runOut, arrives, slackDays: runOut && arrives ? daysBetween(arrives, runOut) : null };

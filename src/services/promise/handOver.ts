@@ -28,7 +28,7 @@ export type HandOver = OrderVersion & {
 /** Hands over what lies ready of an order at a place, or sends it: a sale that takes it, in the same step. More than lies
  *  ready may go if somebody finds it. An order that goes out only complete goes with all that is open.
  *  Errors: forbidden (to sell there), not_found, changed_meanwhile, customer_order_not_in_this_state, invalid_field
- *  lines.<index>, nothing_counted, only_complete, lots_would_mix, books_closed. */
+ *  lines.<index>, nothing_counted, goes_straight, only_complete, lots_would_mix, books_closed. */
 export async function handOver(
   deps: Deps,
   actor: Actor,
@@ -41,7 +41,13 @@ export async function handOver(
     const opened = await openCustomerOrder(tx, actor, request.input, 'hand_over');
     if (!opened.ok) return opened;
     const { order, lines, demandsOf } = opened.value;
-    const figures = lines.map((l) => ({ ...figuresOf(l), ready: readyOf(l, demandsOf(l.id)) }));
+    const straight = lines.filter((l) => l.way === 'straight');
+    const typed = request.input.lines.filter((t) => t.quantity.trim() !== '').map((t) => t.lineNo);
+    if (straight.some((l) => typed.includes(l.lineNo))) return err({ kind: 'goes_straight' });
+    // What its supplier sends has no part in what goes out here.
+    const figures = lines.map((l) =>
+      l.way === 'straight' ? NOTHING : { ...figuresOf(l), ready: readyOf(l, demandsOf(l.id)) },
+    );
     const going = goingOf(request.input, lines, figures.map(openOf), handOverNow(figures, order.delivers));
     if (!going.ok) return going;
     const rest = figures.map((f, i) => openOf(f) - (going.value.get(i)?.quantity ?? 0));
@@ -81,10 +87,10 @@ export async function handOver(
       });
     await insertHandOver(
       tx,
-      sold.value.documentId,
+      { documentId: sold.value.documentId },
       chosen.map(({ line, quantity }) => ({ lineId: line.id, quantity: toDecimal(quantity) })),
     );
-    const done = rest.every((q) => q === 0);
+    const done = [...rest, ...straight.map((l) => openOf(figuresOf(l)))].every((q) => q === 0);
     await touchCustomerOrder(tx, { ...order, state: done ? 'done' : 'open' });
     await recordChanges(tx, actor.userId, now, [
       {
@@ -96,6 +102,8 @@ export async function handOver(
     return ok({ ...sold.value, done });
   });
 }
+
+const NOTHING = { ordered: 0, handedOver: 0, cancelled: 0, ready: 0 };
 
 type Going = { readonly quantity: Quantity; readonly lots: string };
 

@@ -23,7 +23,7 @@ export type HoldForCustomer = OrderVersion & {
 
 /** Puts by for a line what a person says instead of what the rule gives, or leaves it to the rule again; what becomes free
  *  goes to others. Errors: forbidden, not_found, changed_meanwhile, customer_order_not_in_this_state, invalid_field
- *  quantity|holdUntil (more than is open), not_free. */
+ *  quantity|holdUntil (more than is open), not_free, goes_straight (it never lies with us). */
 export async function holdForCustomer(
   deps: Deps,
   actor: Actor,
@@ -38,6 +38,7 @@ export async function holdForCustomer(
     const { order, lines, demandsOf } = opened.value;
     const line = lines.find((l) => l.lineNo === lineNo);
     if (!line) return err({ kind: 'not_found', what: 'line' });
+    if (line.way === 'straight') return err({ kind: 'goes_straight' });
     const company = await readCompany(tx);
     const at = { userId: actor.userId, now, today: todayOf(deps, company) };
     const hold = holdUntilOf(until, at.today, company.timeZone);

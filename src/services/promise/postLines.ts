@@ -6,7 +6,7 @@ import { err, ok, type Result, unwrap } from '@/core/result';
 import { explodeKits } from '@/core/stock';
 import { fraction } from '@/core/units';
 import { readPacks } from '@/data/repositories/catalogue';
-import type { NewCustomerLine } from '@/data/repositories/customerOrders';
+import type { CustomerWay, NewCustomerLine } from '@/data/repositories/customerOrders';
 import type { Pair } from '@/data/repositories/levels';
 import type { Tx } from '@/data/sql';
 import { stamp } from '../deps';
@@ -22,7 +22,7 @@ export type CustomerLineInput = {
   readonly packId: number | null;
   readonly quantity: string;
   readonly locationId: number;
-  readonly way: 'from_stock' | 'collect';
+  readonly way: CustomerWay;
   readonly wantedDate: string;
   readonly shipBy: string;
   readonly holdUntil: string;
@@ -75,6 +75,13 @@ export async function linesToEnter(
     const quantity = baseQuantity(typed.value, content);
     const item = items.value.get(l.itemId);
     const kit = contents(l.itemId).length > 0;
+    const demand = kit
+      ? setOf(explodeKits([{ itemId: l.itemId, quantity: MICRO }], contents))
+      : item?.stockKept === 1
+        ? [{ itemId: l.itemId, perSet: '1' }]
+        : [];
+    if (l.way === 'straight' && !goesStraight(l.itemId, demand))
+      return err(invalidField(`lines.${i}`, { kind: 'not_straight' }));
     quantities.push(quantity);
     lines.push({
       ...{ itemId: l.itemId, locationId: l.locationId, way: l.way, packId: pack?.id ?? null },
@@ -82,16 +89,16 @@ export async function linesToEnter(
       packQuantity: toDecimal(typed.value),
       baseQuantity: toDecimal(quantity),
       ...{ wantedDate: wanted, shipBy, holdUntil: hold.value, wholeSets: kit },
-      demand: kit
-        ? setOf(explodeKits([{ itemId: l.itemId, quantity: MICRO }], contents))
-        : item?.stockKept === 1
-          ? [{ itemId: l.itemId, perSet: '1' }]
-          : [],
+      demand,
     });
   }
   const fine = checkSaleDecimals(items.value, inputs, quantities);
   return fine.ok ? ok(lines) : fine;
 }
+
+/** Whether a line can go from the supplier straight to the customer: one item that stock is kept of, no kit. */
+export const goesStraight = (itemId: number, demand: readonly { readonly itemId: number }[]): boolean =>
+  demand.length === 1 && demand[0]?.itemId === itemId;
 
 /** A date as typed; what is not said is another. Null when it is none. */
 function dateOf(text: string, today: BusinessDate, unsaid: BusinessDate): BusinessDate | null {

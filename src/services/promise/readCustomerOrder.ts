@@ -10,6 +10,7 @@ import {
   findCustomerById,
   findCustomerOrder,
   readCustomerLines,
+  readDemands,
   readHandOvers,
 } from '@/data/repositories/customerOrders';
 import { readOpenNeedsAt } from '@/data/repositories/planning';
@@ -17,7 +18,7 @@ import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { pairKey } from '../grouping';
+import { groupBy, pairKey } from '../grouping';
 import { needViewsOf } from '../planning/needViews';
 import { stockLinesOf } from '../stock/readStock';
 import { promiseText } from './promiseText';
@@ -104,8 +105,23 @@ export async function readCustomerOrder(
           arrives: stock[0]?.sentArrives.find((a) => a.locationId === l.locationId)?.date ?? today,
         }));
     const needs = may(actor, 'needs.decide').ok ? await needsOf(deps, tx, lines) : new Map<string, ShortNeed>();
-    const now = handOverNow(lines, head.delivers);
-    const needOf = (l: PromiseLine) => (l.missing > 0 ? (needs.get(pairKey(l.itemId, l.locationId)) ?? null) : null);
+    const demands = groupBy(
+      await readDemands(
+        tx,
+        rows.map((r) => r.id),
+      ),
+      (d) => d.lineId,
+    );
+    const now = handOverNow(
+      lines.map((l) => (l.way === 'straight' ? { ...l, ordered: 0, handedOver: 0, cancelled: 0 } : l)),
+      head.delivers,
+    );
+    // Its own need where it is bought for one to one, else that of its item and place.
+    const needOf = (l: PromiseLine): ShortNeed | null => {
+      if (l.missing === 0) return null;
+      const own = (demands.get(l.lineId) ?? []).flatMap((d) => needs.get(`demand ${d.id}`) ?? []);
+      return own[0] ?? needs.get(pairKey(l.itemId, l.locationId)) ?? null;
+    };
     const all = rows.every((l) => here(l.locationId));
     const can = (action: CustomerOrderAction, right: 'promises.edit' | 'stock.sell') =>
       customerOrderAllows(head.state as CustomerOrderState, action) && all && may(actor, right).ok;
@@ -136,7 +152,7 @@ export async function readCustomerOrder(
   });
 }
 
-/** Open needs of the lines that nothing covers, by pair. */
+/** Open needs of the lines that nothing covers, by pair, and by what of a line they are bought for one to one. */
 async function needsOf(deps: Deps, tx: Tx, lines: readonly PromiseLine[]): Promise<Map<string, ShortNeed>> {
   const open = await readOpenNeedsAt(
     tx,
@@ -155,7 +171,7 @@ async function needsOf(deps: Deps, tx: Tx, lines: readonly PromiseLine[]): Promi
       const { fingerprint, packs, packName, sentFrom, supplierId } = view;
       const from = sentFrom?.location ?? suppliers.get(supplierId ?? 0) ?? null;
       const need = { needId: n.id, fingerprint, packs, packName, from, sent: sentFrom !== null };
-      return [[pairKey(n.itemId, n.locationId), need]];
+      return [[n.pegOf === 'pair' ? pairKey(n.itemId, n.locationId) : `demand ${n.peg}`, need]];
     }),
   );
 }

@@ -5,7 +5,7 @@ import { fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import { readItemsByIds } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
-import { readDemands } from '@/data/repositories/customerOrders';
+import { type CustomerWay, readDemands } from '@/data/repositories/customerOrders';
 import {
   findCustomerLines,
   type LineShow,
@@ -42,7 +42,7 @@ export type PromiseLine = {
   readonly unit: string;
   readonly locationId: number;
   readonly location: string;
-  readonly way: 'from_stock' | 'collect';
+  readonly way: CustomerWay;
   readonly packs: Quantity;
   readonly packName: string;
   readonly ordered: Quantity;

@@ -38,6 +38,7 @@ export type Waiting = {
 
 /** Sets of a line that lie ready: of all its parts; of what no stock is kept of, all that is open. */
 export const readyOf = (line: CustomerLineRow, demands: readonly DemandRow[]): Quantity => {
+  if (line.way === 'straight') return 0;
   if (demands.length === 0) return openOf(figuresOf(line));
   const sets = demands.map((d) => {
     const held = fromDecimal(d.held);
@@ -64,7 +65,9 @@ export async function lockWaiting(tx: Tx, pairs: readonly Pair[], today: Busines
     tx,
     orders.map((o) => o.id),
   );
-  const lines = all.filter((l) => l.byHand === 0 && l.shipBy <= until && openOf(figuresOf(l)) > 0);
+  const lines = all.filter(
+    (l) => l.way !== 'straight' && l.byHand === 0 && l.shipBy <= until && openOf(figuresOf(l)) > 0,
+  );
   const at = new Map(lines.map((l) => [l.id, l.locationId]));
   const demands = await readDemands(tx, [...at.keys()]);
   const own = demands.map((d) => ({ itemId: d.itemId, locationId: at.get(d.lineId) as number }));

@@ -15,6 +15,7 @@ import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges } from '@/data/repositories/bookkeeping';
 import { readCompany, readLocations } from '@/data/repositories/company';
+import { readCustomersOfLines } from '@/data/repositories/customerOrders';
 import {
   findOrder,
   type OrderLineRow,
@@ -141,7 +142,11 @@ export type PartView = {
   readonly packs: Quantity;
   readonly base: Quantity;
   readonly received: Quantity;
+  readonly cancelled: Quantity;
   readonly wantedDate: string | null;
+  readonly locationId: number | null;
+  /** The customer that its supplier sends it to; `location` and `address` are theirs then. */
+  readonly straight: { readonly orderId: number; readonly order: string } | null;
 };
 
 export type LineView = {
@@ -238,17 +243,31 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
     const parts = await readParts(tx, [orderId]);
     const places = new Map((await readLocations(tx)).map((l) => [l.id, l]));
     const totals = orderTotals(lines.map(totalLineOf), head.currency);
+    const customers = await readCustomersOfLines(
+      tx,
+      parts.flatMap((p) => p.customerLineId ?? []),
+    );
+    const whereTo = ({ locationId, customerLineId }: PartRow): Pick<PartView, 'location' | 'address' | 'straight'> => {
+      const to = customers.get(customerLineId ?? 0);
+      if (to) {
+        const address = [to.customer, to.address].filter(Boolean).join('\n');
+        return { location: to.customer, address, straight: { orderId: to.orderId, order: to.number } };
+      }
+      const place = places.get(locationId ?? 0);
+      const address = deliveryAddress(place ?? { address: '' }, company.invoiceAddress);
+      return { location: place?.name ?? '', address, straight: null };
+    };
     const partViews = (lineId: number): PartView[] =>
       parts
         .filter((p) => p.lineId === lineId)
         .map((p) => ({
           id: p.id,
-          location: places.get(p.locationId ?? 0)?.name ?? '',
-          address: deliveryAddress(places.get(p.locationId ?? 0) ?? { address: '' }, company.invoiceAddress),
+          ...whereTo(p),
           packs: fromDecimal(p.packQuantity),
           base: fromDecimal(p.baseQuantity),
           received: fromDecimal(p.received),
-          wantedDate: p.wantedDate,
+          cancelled: fromDecimal(p.cancelled),
+          ...{ wantedDate: p.wantedDate, locationId: p.locationId },
         }));
     const fromTray = new Set(parts.flatMap((p) => (p.trayLineId === null ? [] : [p.lineId])));
     const anyReceived = parts.some((p) => fromDecimal(p.received) > 0);

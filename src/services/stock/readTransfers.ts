@@ -161,7 +161,7 @@ export async function readTransfer(deps: Deps, actor: Actor, id: number): Promis
           item?.name ?? '',
           item?.unitName ?? '',
           level ? Math.max(0, freeOf(level)) : 0,
-          plans?.peg(r.itemId, head.fromLocationId, r.id)?.line ?? null,
+          plans?.peg({ itemId: r.itemId, locationId: head.fromLocationId }, 'transfer_line', r.id)?.line ?? null,
           shares.get(`${head.id}/${r.lineNo}`) ?? { share: null, wanted: fromDecimal(r.asked) },
         );
       }),

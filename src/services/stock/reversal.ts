@@ -9,13 +9,14 @@ import type { Tx } from '@/data/sql';
 import type { Failure } from '../failure';
 import { loadOrder } from '../purchase/loadOrder';
 import { type Came, fillPegs, lockPegs } from './fillPegs';
+import { takeBackHandedOver } from './postHandedOver';
 import { postMovements, type StockChange } from './postMovements';
 import { type ReleasedPromise, releaseOverpromised } from './reserve';
 
 export type Reversed = { readonly receipt: string; readonly released: readonly ReleasedPromise[] };
 
 /** Takes a whole receipt back: its goods leave again at the value they came in with, and are expected again on their
- *  order; what nobody had ordered is not. Errors: forbidden, not_found, already_reversed, books_closed. */
+ *  order; what nobody had ordered is not, and what was sent straight to a customer is open there again. Errors: forbidden, not_found, already_reversed, books_closed. */
 export async function reversal(
   tx: Tx,
   actor: Actor,
@@ -70,6 +71,7 @@ export async function reversal(
     const quantity = -fromDecimal(l.baseQuantity);
     return [{ itemId: l.itemId, locationId: receipt.locationId, trayLineId, decisionId: null, quantity }];
   });
+  await takeBackHandedOver(tx, { userId: actor.userId, now }, receiptId);
   const pegs = await lockPegs(tx, gone);
   await lockLevels(tx, changes);
   await insertReceiptReversal(tx, { receiptId, businessDate: today, reason, userId: actor.userId, at: now });

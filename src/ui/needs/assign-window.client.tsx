@@ -38,11 +38,11 @@ export function AssignWindow(props: {
   const [id, setId] = useState<number | null>(null);
   const [view, setView] = useState<SplitView | null>(null);
   const { needIds } = props;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: run is another function at each rendering.
   const start = useCallback(async () => {
     const outcome = await run<{ splitId: number }>('start-split', { needIds }, { refresh: false });
     if (outcome.ok) setId(outcome.value.splitId);
     // Asked once, when the window opens.
-    // biome-ignore lint/correctness/useExhaustiveDependencies: run is another function at each rendering.
   }, [needIds]);
   useEffect(() => {
     start();
@@ -65,7 +65,8 @@ export function AssignWindow(props: {
     };
   }, [id]);
   const take = async () => {
-    const words = ({ taken }: { taken: readonly number[] }) => `${countOf(taken.length, 'need')} went into trays as assigned`;
+    const words = ({ taken }: { taken: readonly number[] }) =>
+      `${countOf(taken.length, 'need')} went into trays as assigned`;
     const outcome = await run<{ taken: readonly number[] }>('take-split', { splitId: id }, { refresh: false, words });
     if (outcome.ok) props.onTaken(outcome.key, outcome.value.taken);
   };

@@ -47,12 +47,16 @@ export function NeedPanel({
         </div>
         {need.boughtFor && (
           <p className="mb-3">
-            {need.boughtFor.location} asks for it on{' '}
-            <Link prefetch={false} className="link" href={`/stock/transfers/${need.boughtFor.transferId}`}>
-              {need.boughtFor.transfer}
+            {need.boughtFor.who} {need.boughtFor.kind === 'request' ? 'asks for it on' : 'waits for it, order'}{' '}
+            <Link prefetch={false} className="link" href={need.boughtFor.href}>
+              {need.boughtFor.document}
             </Link>
-            : bought one to one, and promised to it when it comes.
-            {need.gauge.free > 0 &&
+            :{' '}
+            {need.boughtFor.straight
+              ? 'bought one to one, and sent by the supplier straight to the customer.'
+              : 'bought one to one, and promised to it when it comes.'}
+            {need.boughtFor.kind === 'request' &&
+              need.gauge.free > 0 &&
               ` ${format.quantity(need.gauge.free)} ${need.gauge.free === 1_000_000 ? 'is' : 'are'} free here: approving the request would send from those.`}
           </p>
         )}
@@ -130,7 +134,9 @@ export function NeedPanel({
           </Link>
         </p>
       </div>
-      {need.open && need.boughtFor === null && <Ways needId={need.id} fingerprint={need.fingerprint} {...ways} />}
+      {need.open && need.boughtFor?.kind !== 'request' && (
+        <Ways needId={need.id} fingerprint={need.fingerprint} {...ways} />
+      )}
       <CourseOfStock itemId={need.itemId} locationId={need.locationId} unit={need.unit} />
       <div>
         <h3 className="head">

@@ -46,11 +46,15 @@ const stockWords = (need: NeedView, format: Format, lasts = ''): string =>
     .filter(Boolean)
     .join(' · ');
 
+/** Whom it is bought for. */
+const forWords = ({ who, straight }: NonNullable<NeedView['boughtFor']>): string =>
+  straight ? ` straight to ${who}` : ` for ${who}`;
+
 /** What a row says of itself: item, place, cause, stock, quantity. */
 export function needLabel(need: NeedView, text: string, format: Format): string {
   const checked = checkLineQuantity(text);
   const packs = plural(need.packName, checked.ok ? checked.value : 0);
-  return `${need.itemName}, ${need.location}${need.boughtFor ? ` for ${need.boughtFor.location}` : ''}, ${[...need.causes.map((c) => spokenCauses[c]), lateWords(need)].filter(Boolean).join(', ')}, ${stockWords(need, format, 'lasts ')}, ${need.sentFrom ? `send from ${need.sentFrom.location}` : 'order'} ${text} ${packs}`;
+  return `${need.itemName}, ${need.location}${need.boughtFor ? forWords(need.boughtFor) : ''}, ${[...need.causes.map((c) => spokenCauses[c]), lateWords(need)].filter(Boolean).join(', ')}, ${stockWords(need, format, 'lasts ')}, ${need.sentFrom ? `send from ${need.sentFrom.location}` : 'order'} ${text} ${packs}`;
 }
 
 /** What a row can ask for; it stays the same from one rendering to the next, so that only rows that changed are drawn. */
@@ -94,7 +98,7 @@ export const NeedCells = memo(function NeedCells(props: CellsProps) {
         </Link>
         <span className="second">
           <span className="code">{need.itemNumber}</span> · {need.location}
-          {need.boughtFor && ` for ${need.boughtFor.location}`}
+          {need.boughtFor && forWords(need.boughtFor)}
           {need.warnings.some((w) => w === 'supplier_blocked' || w === 'item_stopped') && (
             <span className="text-attention">
               {' '}

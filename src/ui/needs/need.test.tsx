@@ -39,7 +39,10 @@ const sent: NeedView = {
 const pegged: NeedView = {
   ...bought,
   causes: ['shop_asks', 'supply_cut'],
-  boughtFor: { transferId: 31, transfer: 'T2611-0031', location: 'Market Hall' },
+  boughtFor: {
+    ...{ kind: 'request', document: 'T2611-0031', href: '/stock/transfers/31' },
+    ...{ who: 'Market Hall', straight: false },
+  },
   reckoning: reckonPeg(
     { asked: units(30), held: units(4), supply: units(10) },
     { minimum: 0, packMicro: units(10), multiplePacks: 1, mode: 'up' },
@@ -53,6 +56,8 @@ describe('what a row says of itself', () => {
     );
     expect(needLabel(sent, '1', format)).toContain('send from Wendel Yard 1 ball');
     expect(needLabel(pegged, '2', format)).toContain('Wendel Yard for Market Hall, shop asks, order cut');
+    const toCustomer = { ...pegged, boughtFor: { ...pegged.boughtFor, who: 'Ida Falk', straight: true } as const };
+    expect(needLabel(toCustomer as NeedView, '2', format)).toContain('Wendel Yard straight to Ida Falk,');
   });
 
   test('what keeps it from being accepted', () => {

@@ -147,6 +147,19 @@ function useEdit(orderId: number) {
   };
 }
 
+/** Where a part goes: a place of ours, or straight to a customer. */
+function Where({ part }: { part: PartView }) {
+  if (!part.straight) return part.location;
+  return (
+    <>
+      straight to{' '}
+      <Link className="link" prefetch={false} href={`/promises/${part.straight.orderId}`}>
+        {part.location}
+      </Link>
+    </>
+  );
+}
+
 function Part({
   orderId,
   line,
@@ -179,7 +192,9 @@ function Part({
             </span>
           )}
         </span>
-        <span>{part.location}</span>
+        <span>
+          <Where part={part} />
+        </span>
         <span className="font-semibold whitespace-nowrap">{part.wantedDate ? format.date(part.wantedDate) : '–'}</span>
         {came && <span className="col-span-full">{came}</span>}
       </span>
@@ -201,7 +216,9 @@ function Part({
           </span>
         )}
       </span>
-      <span className="pt-1">{part.location}</span>
+      <span className="pt-1">
+        <Where part={part} />
+      </span>
       <Cell
         label={`Wanted date of ${about}`}
         placeholder="day?"

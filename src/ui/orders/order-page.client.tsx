@@ -7,6 +7,7 @@ import { ListAndPanel } from '../frame/states';
 import { OrderTrack, orderWords } from '../marks/order-track';
 import { useMay } from '../may-context.client';
 import { AddLine } from './add-line.client';
+import { ConfirmDispatch } from './confirm-dispatch.client';
 import { OrderLines } from './order-lines.client';
 import { OrderPanel } from './order-panel.client';
 import { ReverseReceipt } from './reverse-receipt.client';
@@ -68,6 +69,7 @@ export function OrderPage({ order }: { order: OrderView }) {
       </dl>
       <OrderLines key={head.state} order={order} />
       {head.state === 'draft' && mayEdit && <AddLine orderId={head.id} places={order.places} />}
+      <ConfirmDispatch order={order} />
       {order.receipts.length > 0 && (
         <section className="px-4 py-5">
           <h2 className="head">Booked in</h2>

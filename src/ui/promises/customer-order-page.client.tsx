@@ -125,7 +125,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
                   {l.name}
                 </Link>
                 <span className="second block">
-                  <span className="code">{l.number}</span> · {l.location}, {wayWords[l.way]}
+                  <span className="code">{l.number}</span> · {l.location}, <Way order={order} line={l} />
                 </span>
               </td>
               <td className="max-sm:hidden">
@@ -139,7 +139,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
               <td className="figure max-md:hidden">{cell(l.handedOver)}</td>
               <td className="figure">
                 {cell(Math.min(l.ready, l.open))}
-                {order.may.allocate && l.open > 0 && (
+                {order.may.allocate && l.open > 0 && l.way !== 'straight' && (
                   <button
                     type="button"
                     className="link second block w-full text-right"
@@ -171,7 +171,7 @@ export function CustomerOrderPage({ order }: { order: View }) {
               </td>
               {order.may.hand_over && (
                 <td className="figure">
-                  {l.open === 0 ? (
+                  {l.open === 0 || l.way === 'straight' ? (
                     '–'
                   ) : (
                     <input
@@ -220,6 +220,39 @@ export function CustomerOrderPage({ order }: { order: View }) {
       <History order={order} />
       {telling && <TellWindow order={order} onLeave={() => setTelling(false)} />}
     </WholeList>
+  );
+}
+
+/** How a line gets to the customer; what is open can go another way. */
+function Way({ order, line }: { order: View; line: Line }) {
+  const { busy, sentence, run } = useCommand();
+  if (!order.may.change || line.open === 0) return wayWords[line.way];
+  return (
+    <>
+      <select
+        className="entry h-6 py-0 text-[12px]"
+        aria-label={`Way of ${line.name}`}
+        value={line.way}
+        disabled={busy}
+        onChange={(e) =>
+          run('set-line-way', { orderId: order.id, version: order.version, lineNo: line.lineNo, way: e.target.value })
+        }
+      >
+        {Object.entries(wayWords).map(([way, words]) => (
+          <option key={way} value={way}>
+            {words}
+          </option>
+        ))}
+      </select>
+      {line.way === 'straight' && order.address === '' && (
+        <span className="block text-attention">no address of {order.customer} is on file</span>
+      )}
+      {sentence && (
+        <span className="fault block" role="alert">
+          {sentence}
+        </span>
+      )}
+    </>
   );
 }
 

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import type { CustomerRow } from '@/data/repositories/customerOrders';
 import type { EntryMatch } from '@/services/promise/readEntry';
+import type { PromiseLine } from '@/services/promise/readPromises';
 import { useCommand } from '../command/use-command.client';
 import { LineEntry } from '../entry/line-entry.client';
 import { countOf, plural } from '../format';
@@ -11,7 +12,7 @@ import { useFormat } from '../format-context.client';
 import { ListBar, WholeList } from '../frame/list';
 import { TakeWebOrders } from './take-web-orders.client';
 
-type Line = EntryMatch & { readonly key: number; readonly wantedDate: string; readonly way: 'collect' | 'from_stock' };
+type Line = EntryMatch & { readonly key: number; readonly wantedDate: string; readonly way: PromiseLine['way'] };
 type Who = Pick<CustomerRow, 'name' | 'mail' | 'phone' | 'address'>;
 
 const NOBODY: Who = { name: '', mail: '', phone: '', address: '' };
@@ -244,6 +245,7 @@ export function NewCustomerOrder(props: {
                     >
                       <option value="collect">collected</option>
                       <option value="from_stock">sent</option>
+                      <option value="straight">straight from the supplier</option>
                     </select>
                   </td>
                   <td className="figure">

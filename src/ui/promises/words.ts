@@ -13,6 +13,7 @@ export const lineWords: Readonly<Record<LineState, string>> = {
 export const wayWords: Readonly<Record<PromiseLine['way'], string>> = {
   from_stock: 'to be sent',
   collect: 'collected',
+  straight: 'straight from the supplier',
 };
 
 const kinds: Readonly<Record<CoveredBy['kind'], string>> = {

@@ -5,13 +5,21 @@ import type { Asking } from '../../asking';
 import { HELD } from '../allocations';
 import { among, type Ground, micro } from './ground';
 import type { Context, Horizons } from './horizons';
+import { askWaits, type WaitCells } from './waits';
 
-/** A line that another place asks for and that is bought for one to one. */
+/** Whose line it is: another place's, on a transfer, or a customer's, by what it takes of the item. */
+export type PegOf = 'transfer_line' | 'customer_demand';
+/** A line of either kind as one number. */
+export const pegKey = (of: PegOf, line: number): number => 2 * line + (of === 'customer_demand' ? 1 : 0);
+const PEG_KEY = "2 * n.peg + (n.peg_of = 'customer_demand')";
+
+/** A line that another place or a customer asks for and that is bought for one to one. */
 export type PegLine = PeggedDemand & {
-  /** The line of the transfer. */
+  readonly of: PegOf;
   readonly line: number;
-  readonly transferId: number;
-  readonly toLocationId: number;
+  readonly key: number;
+  /** It goes from the supplier straight to the customer. */
+  readonly straight: boolean;
   /** Of the unfilled rest of the line: what its own supply covers, and what nothing does. */
   readonly pegged: number;
   readonly rest: number;
@@ -27,6 +35,7 @@ type PartCells = [
   comes: string | null,
   open: number,
   decisionId: number | null,
+  straight: number,
 ];
 type TransferCells = [
   itemId: number,
@@ -36,11 +45,10 @@ type TransferCells = [
   quantity: number,
   decisionId: number | null,
   lineId: number,
-  transferId: number,
   held: number,
 ];
-type TrayCells = [itemId: number, locationId: number, quantity: number, decisionId: number];
-/** line 0 = of the ordinary need of its pair; `ordered` = what a decision on a line put into a tray that it was not taken out of. */
+type TrayCells = [itemId: number, locationId: number, quantity: number, decisionId: number, straight: number];
+/** line (a key) 0 = of the ordinary need of its pair; `ordered` = what a decision on a line put into a tray that it was not taken out of. */
 type DecisionCells = [
   id: number,
   line: number,
@@ -60,12 +68,15 @@ type Cells = {
   readonly transfers: readonly TransferCells[];
   readonly trays: readonly TrayCells[];
   readonly decisions: readonly DecisionCells[];
+  readonly waits: readonly WaitCells[];
 };
 
 /** Open supply and what has been decided: parts of approved and sent orders are on the way (unless wanted after the horizon),
  *  drafts and tray lines are in trays, transfers on the way once approved and in trays while only asked for. What a decision
  *  itself brought is kept apart, to tell whether its need comes back. What is bought one to one for a line that another place
- *  asks for is in no position, nor is that line: both are returned by slot. */
+ *  or a customer asks for is in no position, nor is that line: both are returned by slot. What other customers wait for and nothing
+ *  lies ready for is owed as far as it is to go out by the cover horizon, dated where a slot is looked at day by day; without a
+ *  policy it raises a need by itself. To be counted once plans are there. */
 export function askSupply(
   ask: Asking,
   only: readonly number[] | null,
@@ -73,7 +84,8 @@ export function askSupply(
   const where = among(only);
   const parts = ask.arrays<PartCells>(
     `SELECT l.item_id, d.location_id, o.state = 'draft', d.wanted_date, COALESCE(d.confirmed_date, d.promised_date, d.wanted_date),
-            ${micro('d.base_quantity - d.received_quantity - d.cancelled_quantity')}, t.decision_id
+            ${micro('d.base_quantity - d.received_quantity - d.cancelled_quantity')}, t.decision_id,
+            d.customer_line_id IS NOT NULL
        FROM purchase_order o
        JOIN order_line l ON l.order_id = o.id AND l.kind = 'stock'
        JOIN delivery_part d ON d.order_line_id = l.id
@@ -84,17 +96,17 @@ export function askSupply(
   const transfers = ask.arrays<TransferCells>(
     `SELECT l.item_id, t.from_location_id, t.to_location_id, t.state,
             ${micro("CASE t.state WHEN 'requested' THEN l.asked WHEN 'approved' THEN l.approved ELSE l.shipped - l.received - l.lost END")},
-            l.decision_id, l.id, t.id, ${micro(HELD)}
+            l.decision_id, l.id, ${micro(HELD)}
        FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id LEFT JOIN allocation a ON a.id = l.allocation_id
       WHERE t.state IN ('requested', 'approved', 'shipped') ${where('l.item_id', 'AND')}`,
   );
   const trays = ask.arrays<TrayCells>(
-    `SELECT item_id, location_id, ${micro('base_quantity')}, decision_id FROM tray_line
+    `SELECT item_id, location_id, ${micro('base_quantity')}, decision_id, customer_line_id IS NOT NULL FROM tray_line
       WHERE state = 'in_tray' ${where('item_id', 'AND')}`,
   );
   // The last decision of an ordinary need; every one of a line that is bought for one to one.
   const decisions = ask.arrays<DecisionCells>(
-    `SELECT d.id, n.peg, ${micro('d.shortage')}, n.item_id, n.location_id, d.decided_at, ${micro('COALESCE(t.base_quantity, 0)')},
+    `SELECT d.id, ${PEG_KEY}, ${micro('d.shortage')}, n.item_id, n.location_id, d.decided_at, ${micro('COALESCE(t.base_quantity, 0)')},
             d.kind, d.until, ${micro('d.waited')}
        FROM need n JOIN decision d ON d.need_id = n.id AND (n.peg > 0 OR d.id = n.last_decision_id)
        LEFT JOIN tray_line t ON n.peg > 0 AND t.decision_id = d.id AND t.state <> 'taken_back'
@@ -103,6 +115,7 @@ export function askSupply(
   const byHand = ask.arrays<HandCells>(
     `SELECT item_id, location_id, ${micro('quantity')} FROM hand_need ${where('item_id', 'WHERE')}`,
   );
+  const waits = askWaits(ask, only);
   return async (g, context, horizons) =>
     countSupply(g, context, horizons, {
       parts: await parts(),
@@ -110,6 +123,7 @@ export function askSupply(
       trays: await trays(),
       decisions: await decisions(),
       byHand: await byHand(),
+      waits: await waits(),
     });
 }
 
@@ -123,6 +137,8 @@ type Expected = {
   /** When it is wanted; only what is wanted by the horizon counts. */
   readonly wanted: string | null;
   readonly decision: number | null;
+  /** It goes straight to a customer: it is no supply of this place. */
+  readonly straight?: boolean;
 };
 
 function countSupply(
@@ -148,33 +164,49 @@ function countSupply(
   const decided = new Map<number, number>();
   for (const [, line, , , , , q] of pegged) decided.set(line, (decided.get(line) ?? 0) + q);
   const bought = new Map<number, Expected[]>();
+  const countHere = (e: Expected) => {
+    if (e.straight !== true) count(e);
+  };
   const expect = (e: Expected) => {
     const line = e.decision === null ? undefined : lineOf.get(e.decision);
-    if (line === undefined) count(e);
+    if (line === undefined) countHere(e);
     else bought.set(line, [...(bought.get(line) ?? []), e]);
   };
-  for (const [item, location, draft, wanted, comes, open, decision] of cells.parts) {
+  for (const [item, location, draft, wanted, comes, open, decision, straight] of cells.parts) {
     const at = slot(item, location);
-    expect({ at, open, into: draft === 1 ? 'inTrays' : 'onTheWay', comes, wanted, decision });
+    const into = draft === 1 ? 'inTrays' : 'onTheWay';
+    expect({ at, open, into, comes, wanted, decision, straight: straight === 1 });
   }
   for (const [item, , to, state, open, decision] of cells.transfers) {
     if (open <= 0) continue;
     const into = state === 'requested' ? 'inTrays' : 'onTheWay';
     expect({ at: slot(item, to), open, into, comes: null, wanted: null, decision });
   }
-  for (const [item, location, open, decision] of cells.trays)
-    expect({ at: slot(item, location), open, into: 'inTrays', comes: null, wanted: null, decision });
+  for (const [item, location, open, decision, straight] of cells.trays) {
+    const at = slot(item, location);
+    expect({ at, open, into: 'inTrays', comes: null, wanted: null, decision, straight: straight === 1 });
+  }
 
   const found = new Map<number, PegLine[]>();
   const perDemand = (at: number) =>
     g.refilled[Math.floor(at / g.width)] === 1 &&
     g.closed[at % g.width] === false &&
     context.plans.policy(at).kind === 'per_demand';
-  for (const [item, from, to, state, asked, , line, transferId, held] of cells.transfers) {
-    if (state !== 'requested' || asked <= 0) continue;
-    const at = slot(item, from);
+  type Asked = { readonly at: number; readonly asked: number; readonly held: number } & Pick<
+    PegLine,
+    'of' | 'line' | 'straight'
+  > & {
+      /** Bought for one to one, not only what was bought so before. */
+      readonly oneToOne: boolean;
+    };
+  /** Pegs a line; `ordinary`: where what nothing was bought for one to one counts. */
+  const peg = (
+    { at, asked, held, of, line, straight, oneToOne: asksForIt }: Asked,
+    ordinary: (quantity: number) => void,
+  ) => {
+    const key = pegKey(of, line);
     // In the order in which it was decided, however the rows came: which of it is promised must not depend on that.
-    const own = (bought.get(line) ?? []).sort((a, b) => (a.decision ?? 0) - (b.decision ?? 0));
+    const own = (bought.get(key) ?? []).sort((a, b) => (a.decision ?? 0) - (b.decision ?? 0));
     const supply = own.reduce((a, e) => a + e.open, 0);
     const demand = { asked, held, supply };
     const balance = balancePeg(demand);
@@ -183,25 +215,56 @@ function countSupply(
     for (const e of own) {
       const promised = Math.min(left, e.open);
       left -= promised;
-      if (e.open > promised) count({ ...e, open: e.open - promised });
+      if (e.open > promised) countHere({ ...e, open: e.open - promised });
     }
-    bought.delete(line);
-    if (!perDemand(at) && supply === 0) {
-      // What is only asked for is demand where it is asked for, like a suggestion that nobody has decided.
-      add(arrays.asked, at, balance.unfilled);
-      continue;
-    }
-    if (!perDemand(at)) add(arrays.asked, at, balance.rest);
-    const sender = arrays.suppliedBy[at] as number;
-    const open = perDemand(at) ? balance.rest : 0;
+    bought.delete(key);
+    const oneToOne = straight || asksForIt;
+    if (!oneToOne) ordinary(balance.rest);
+    if (!oneToOne && supply === 0) return;
+    const sender = straight ? 0 : (arrays.suppliedBy[at] as number);
+    const open = oneToOne ? balance.rest : 0;
     if (sender > 0) add(arrays.asked, at - (at % g.width) + sender - 1, open);
-    const cut = held + supply < Math.min(asked, decided.get(line) ?? 0);
-    const peg: PegLine = { ...demand, line, transferId, toLocationId: to, pegged: balance.pegged, rest: open, cut };
-    found.set(at, [...(found.get(at) ?? []), peg]);
+    const cut = held + supply < Math.min(asked, decided.get(key) ?? 0);
+    const own1: PegLine = { ...demand, of, line, key, straight, pegged: balance.pegged, rest: open, cut };
+    found.set(at, [...(found.get(at) ?? []), own1]);
+  };
+  for (const [item, from, , state, asked, , line, held] of cells.transfers) {
+    if (state !== 'requested' || asked <= 0) continue;
+    const at = slot(item, from);
+    // What is only asked for is demand where it is asked for, like a suggestion that nobody has decided.
+    peg({ at, asked, held, of: 'transfer_line', line, straight: false, oneToOne: perDemand(at) }, (q) =>
+      add(arrays.asked, at, q),
+    );
+  }
+  const owe = ower(g, context, horizons);
+  for (const [item, location, shipBy, asked, held, line, straight, plain] of cells.waits) {
+    const at = slot(item, location);
+    const asking = { at, asked, held, of: 'customer_demand' as const, line };
+    peg({ ...asking, straight: straight === 1, oneToOne: plain === 1 && perDemand(at) }, (q) => owe(at, shipBy, q));
   }
   // Bought for a line that nobody asks for any more.
-  for (const own of bought.values()) for (const e of own) count(e);
+  for (const own of bought.values()) for (const e of own) countHere(e);
   return found;
+}
+
+/** Counts what customers wait for and nothing was bought one to one for. */
+function ower(
+  { arrays, today }: Ground,
+  { plans }: Context,
+  horizons: Horizons,
+): (at: number, shipBy: string, quantity: number) => void {
+  return (at, shipBy, quantity) => {
+    if (quantity === 0) return;
+    const dated = arrays.dated.get(at);
+    if (dated) {
+      dated.orders.push({ day: Math.max(0, daysBetween(today, shipBy)), quantity });
+      return;
+    }
+    if (!horizons.counts(at, shipBy)) return;
+    arrays.backordered[at] = (arrays.backordered[at] as number) + quantity;
+    arrays.owed[at] = (arrays.owed[at] as number) + quantity;
+    if (arrays.rule[at] === 0 && plans.buysForThoseWhoWait(at)) arrays.rule[at] = 3;
+  };
 }
 
 /** What was decided last and what is asked for by hand, beside the policies. What is put off, or left out for a time, comes back

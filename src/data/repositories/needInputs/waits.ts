@@ -1,43 +1,32 @@
-import { daysBetween } from '@/core/calendar';
 import type { Asking } from '../../asking';
 import { HELD } from '../allocations';
-import { among, type Ground, micro } from './ground';
-import type { Context, Horizons } from './horizons';
-
-type WaitCells = [itemId: number, locationId: number, shipBy: string, waits: number];
+import { among, micro } from './ground';
 
 /** What of a customer's line is still to be handed over, with the line joined as `l` and its demand as `d`, and what of it
  *  nothing lies ready for. */
 export const OPEN_DEMAND = 'CAST((l.base_quantity - l.handed_over - l.cancelled) * d.per_set AS DECIMAL(18,6))';
 export const BACKORDERED = `GREATEST(0, ${OPEN_DEMAND} - ${HELD})`;
 
-/** What customers wait for and nothing lies ready for: owed as far as it is to go out by the cover horizon, dated where a slot
- *  is looked at day by day. Without a policy it raises a need by
- *  itself. To be counted once plans are there. */
-export function askWaits(
-  ask: Asking,
-  only: readonly number[] | null,
-): (g: Ground, context: Context, horizons: Horizons) => Promise<void> {
-  const rows = ask.arrays<WaitCells>(
-    `SELECT d.item_id, l.location_id, l.ship_by, ${micro(BACKORDERED)} AS waits
+/** A customer's line, by what it takes of one item. */
+export type WaitCells = [
+  itemId: number,
+  locationId: number,
+  shipBy: string,
+  asked: number,
+  held: number,
+  demandId: number,
+  /** It goes from the supplier straight to the customer. */
+  straight: number,
+  /** A whole item that nobody put by by hand: it can be bought for one to one. */
+  plain: number,
+];
+
+/** What customers have ordered and is not handed over. */
+export const askWaits = (ask: Asking, only: readonly number[] | null): (() => Promise<WaitCells[]>) =>
+  ask.arrays<WaitCells>(
+    `SELECT d.item_id, l.location_id, l.ship_by, ${micro(OPEN_DEMAND)}, ${micro(HELD)}, d.id, l.way = 'straight',
+            l.whole_sets = 0 AND l.by_hand = 0
        FROM customer_order o JOIN customer_line l ON l.order_id = o.id
        JOIN customer_demand d ON d.line_id = l.id LEFT JOIN allocation a ON a.id = d.allocation_id
-      WHERE o.state = 'open' AND l.base_quantity > l.handed_over + l.cancelled ${among(only)('d.item_id', 'AND')}
-     HAVING waits > 0`,
+      WHERE o.state = 'open' AND l.base_quantity > l.handed_over + l.cancelled ${among(only)('d.item_id', 'AND')}`,
   );
-  return async (g, { plans }, horizons) => {
-    const { arrays, today } = g;
-    for (const [item, location, shipBy, waits] of await rows()) {
-      const at = g.slot(item, location);
-      const dated = arrays.dated.get(at);
-      if (dated) {
-        dated.orders.push({ day: Math.max(0, daysBetween(today, shipBy)), quantity: waits });
-        continue;
-      }
-      if (!horizons.counts(at, shipBy)) continue;
-      arrays.backordered[at] = (arrays.backordered[at] as number) + waits;
-      arrays.owed[at] = (arrays.owed[at] as number) + waits;
-      if (arrays.rule[at] === 0 && plans.buysForThoseWhoWait(at)) arrays.rule[at] = 3;
-    }
-  };
-}

@@ -1,0 +1,247 @@
+import { fromDecimal } from '@/core/quantity';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { readWays } from '@/services/planning/readWays';
+import { markChanged } from '@/services/planning/recompute';
+import { savePolicies } from '@/services/planning/savePolicies';
+import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
+import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
+import { handOver } from '@/services/promise/handOver';
+import { holdForCustomer } from '@/services/promise/holdForCustomer';
+import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
+import { setLineWay } from '@/services/promise/setLineWay';
+import { approveOrder } from '@/services/purchase/approveOrder';
+import { makeOrders } from '@/services/purchase/makeOrders';
+import { readOrder } from '@/services/purchase/readOrders';
+import { sendOrder } from '@/services/purchase/sendOrder';
+import { confirmDispatch } from '@/services/stock/confirmDispatch';
+import { readArrivals } from '@/services/stock/readArrivals';
+import { receiveGoods } from '@/services/stock/receiveGoods';
+import { reverseReceipt } from '@/services/stock/reverseReceipt';
+import { undoCommand } from '@/services/undo/undoCommand';
+import { type Books, freshBooks, mira, must, needsOf, req, violations } from './support';
+
+// What is bought one to one for a customer: to lie ready for them ("per demand"), or sent by its supplier straight to them.
+// Source: calculations 2 and 3; common practice of buying to order and of drop shipment.
+let books: Books;
+let item = 0;
+const SHOP = 3;
+const units = (n: number) => fromDecimal(String(n));
+
+beforeAll(async () => {
+  books = await freshBooks();
+  item = (await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10412-02'")).id;
+});
+afterAll(() => books.close());
+afterEach(async () => {
+  expect(await violations(books)).toEqual([]);
+  expect((await markChanged(books.deps)).changed).toBe(0);
+});
+
+type Way = 'from_stock' | 'collect' | 'straight';
+const enter = (way: Way, quantity: string, itemId = item) =>
+  enterCustomerOrder(
+    books.deps,
+    mira,
+    req({
+      ...{ customerId: null, customer: { name: 'Ida Falk', mail: '', phone: '', address: 'Sedge Lane 4, Ostrand' } },
+      ...{ channel: 'counter' as const, reference: '', delivers: null, priority: null, note: '' },
+      lines: [{ itemId, packId: null, quantity, locationId: SHOP, way, wantedDate: '+5', shipBy: '', holdUntil: '' }],
+    }),
+  );
+const order = async (way: Way, quantity: string) => must(await enter(way, quantity)).orderId;
+const view = async (id: number) => must(await readCustomerOrder(books.deps, mira, id));
+const line = async (id: number) => {
+  const [first] = (await view(id)).lines;
+  if (!first) throw new Error('no line');
+  return first;
+};
+const at = async (id: number) => ({ orderId: id, version: (await view(id)).version });
+const own = async () => (await needsOf(books, mira)).needs.filter((n) => n.boughtFor?.kind === 'customer');
+const state = async () => {
+  const s = await books.one<Record<string, string>>(
+    'SELECT on_hand, on_the_way, in_trays, owed, backordered, pegged, position_quantity FROM item_location_state WHERE item_id = ? AND location_id = ?',
+    [item, SHOP],
+  );
+  return Object.fromEntries(Object.entries(s).map(([k, v]) => [k, Number(v)]));
+};
+const level = () =>
+  books.one('SELECT on_hand, allocated, value_minor FROM level WHERE item_id = ? AND location_id = ?', [item, SHOP]);
+const accept = async (packs: string) => {
+  const [need] = await own();
+  const request = req({ needId: need?.id ?? 0, fingerprint: need?.fingerprint ?? '', packs });
+  must(await acceptNeed(books.deps, mira, request));
+  return request.key;
+};
+const buy = async () => {
+  const trays = await books.rows<{ id: number }>(
+    "SELECT DISTINCT supplier_id AS id FROM tray_line WHERE state = 'in_tray' AND item_id = ?",
+    [item],
+  );
+  const [made] = must(await makeOrders(books.deps, mira, req({ supplierIds: trays.map((t) => t.id) })));
+  const orderId = made?.orderId ?? 0;
+  const version = async () => must(await readOrder(books.deps, mira, orderId)).head.version;
+  must(await approveOrder(books.deps, mira, req({ orderId, version: await version() })));
+  must(await sendOrder(books.deps, mira, req({ orderId, version: await version(), how: 'phone' as const })));
+  const part = must(await readOrder(books.deps, mira, orderId)).lines.find((l) => l.itemId === item)?.parts[0];
+  return { orderId, partId: part?.id ?? 0, part };
+};
+const counted = (orderId: number, partId: number, quantity: string) =>
+  req({
+    ...{ orderId, locationId: SHOP, deliveryNote: 'DN 7', businessDate: '' },
+    counted: [{ partId, quantity, unit: 'base' as const }],
+  });
+
+describe('straight from the supplier', () => {
+  test('a need of its own, an order that names the customer, and a dispatch that closes both; no stock moves', async () => {
+    const [before, stock] = [await state(), await level()];
+    const id = await order('straight', '20');
+    const [need] = await own();
+    expect(need).toMatchObject({
+      ...{ itemId: item, locationId: SHOP, base: units(20), causes: ['customer_waits'], sentFrom: null },
+      boughtFor: { who: 'Ida Falk', href: `/promises/${id}`, straight: true },
+      reckoning: { kind: 'per_demand', toBuy: units(20) },
+    });
+    expect(await state()).toEqual(before);
+    expect(await line(id)).toMatchObject({ ready: 0, short: units(20), missing: units(20), promise: null });
+    // It can be decided from the customer's order.
+    expect((await line(id)).need).toMatchObject({ needId: need?.id, sent: false });
+
+    await accept('2');
+    expect(await own()).toEqual([]);
+    expect(await line(id)).toMatchObject({ missing: 0, covers: [{ kind: 'tray', quantity: units(20) }] });
+    expect(await state()).toEqual({ ...before, pegged: 20 });
+    const { orderId, partId, part } = await buy();
+    expect(part).toMatchObject({
+      ...{ location: 'Ida Falk', address: 'Ida Falk\nSedge Lane 4, Ostrand' },
+      straight: { orderId: id },
+    });
+    expect(await line(id)).toMatchObject({ missing: 0, covers: [{ kind: 'order', quantity: units(20) }] });
+    expect((await line(id)).promise).not.toBeNull();
+    // It never comes to the shop.
+    const arrivals = must(await readArrivals(books.deps, mira, { locationId: SHOP }));
+    expect(JSON.stringify(arrivals)).not.toContain(`"partId":${partId}`);
+    expect(await receiveGoods(books.deps, mira, counted(orderId, partId, '20'))).toMatchObject({
+      error: { kind: 'not_found' },
+    });
+    expect(await handOver(books.deps, mira, req({ ...(await at(id)), locationId: SHOP, lines: [] }))).toMatchObject({
+      error: { kind: 'nothing_counted' },
+    });
+
+    const first = must(await confirmDispatch(books.deps, mira, counted(orderId, partId, '12')));
+    expect(first.handed).toMatchObject([{ orderId: id, customer: 'Ida Falk', quantity: units(12), beyond: 0 }]);
+    expect(await view(id)).toMatchObject({
+      ...{ state: 'open', lines: [{ handedOver: units(12), open: units(8), missing: 0 }] },
+      handOvers: [{ sale: first.receipt, quantity: units(12) }],
+    });
+    must(await confirmDispatch(books.deps, mira, counted(orderId, partId, '8')));
+    expect((await view(id)).state).toBe('done');
+    expect(must(await readOrder(books.deps, mira, orderId)).came).toBe('all');
+    expect([await state(), await level()]).toEqual([before, stock]);
+  });
+
+  test('more than is asked for stays with the customer; a dispatch that is taken back opens both again', async () => {
+    const [before, stock] = [await state(), await level()];
+    const id = await order('straight', '7');
+    await accept('1');
+    expect(await state()).toEqual({ ...before, pegged: 7 });
+    const { orderId, partId } = await buy();
+    const request = counted(orderId, partId, '10');
+    const sent = must(await confirmDispatch(books.deps, mira, request));
+    expect(sent.handed).toMatchObject([{ quantity: units(7), beyond: units(3) }]);
+    expect(await view(id)).toMatchObject({ state: 'done', lines: [{ handedOver: units(7) }] });
+    must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
+    expect(await view(id)).toMatchObject({ state: 'open', lines: [{ handedOver: 0, missing: 0 }], handOvers: [] });
+    const again = must(await confirmDispatch(books.deps, mira, counted(orderId, partId, '10')));
+    const reason = 'it came back';
+    must(await reverseReceipt(books.deps, mira, req({ receiptId: again.receiptId, reason })));
+    expect(await view(id)).toMatchObject({ state: 'open', lines: [{ handedOver: 0 }] });
+    expect([await state(), await level()]).toEqual([{ ...before, pegged: 7 }, stock]);
+
+    // Cancelled here while it is on its way there: it is still sent to the customer, and counts for nobody else.
+    must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(id)), lines: 'all' as const })));
+    expect(await state()).toEqual(before);
+    expect(must(await readOrder(books.deps, mira, orderId)).lines[0]?.parts[0]?.straight).not.toBeNull();
+    const late = must(await confirmDispatch(books.deps, mira, counted(orderId, partId, '10')));
+    expect(late.handed).toMatchObject([{ quantity: 0, beyond: units(10) }]);
+    expect((await view(id)).state).toBe('cancelled');
+  });
+
+  test('decided on the customer’s order: another way gives back what lay ready, and not while it is fixed to be sent', async () => {
+    const id = await order('collect', '3');
+    const ready = (await line(id)).ready;
+    must(await setLineWay(books.deps, mira, req({ ...(await at(id)), lineNo: 1, way: 'straight' as const })));
+    expect(await line(id)).toMatchObject({ way: 'straight', ready: 0 });
+    expect((await own()).map((n) => n.boughtFor?.straight)).toEqual([true]);
+    const put = req({ ...(await at(id)), lineNo: 1, quantity: '1', until: '' });
+    expect(await holdForCustomer(books.deps, mira, put)).toMatchObject({ error: { kind: 'goes_straight' } });
+    const typed = { locationId: SHOP, lines: [{ lineNo: 1, quantity: '1' }] };
+    expect(await handOver(books.deps, mira, req({ ...(await at(id)), ...typed }))).toMatchObject({
+      error: { kind: 'goes_straight' },
+    });
+    // No place sends it, and no way to cover it is one.
+    const [need] = await own();
+    const ways = must(await readWays(books.deps, mira, need?.id ?? 0));
+    expect(ways.ways.flatMap((w) => w.deliveries.map((d) => d.locationId)).every((l) => l === null)).toBe(true);
+    const key = await accept('1');
+    const back = async (way: Way) => setLineWay(books.deps, mira, req({ ...(await at(id)), lineNo: 1, way }));
+    expect(await back('collect')).toMatchObject({ error: { kind: 'sent_straight', number: null } });
+    must(await undoCommand(books.deps, mira, req({ undoKey: key })));
+    must(await back('collect'));
+    expect(await line(id)).toMatchObject({ way: 'collect', ready });
+    must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(id)), lines: 'all' as const })));
+  });
+
+  test('a kit can’t go straight', async () => {
+    const kit = await books.one<{ id: number }>("SELECT id FROM item WHERE status = 'active' AND id <> ? LIMIT 1", [
+      item,
+    ]);
+    await books.owner.query('INSERT INTO kit_component (kit_id, component_id, quantity) VALUES (?, ?, 2)', [
+      kit.id,
+      item,
+    ]);
+    expect(await enter('straight', '1', kit.id)).toMatchObject({
+      error: { kind: 'invalid_field', field: 'lines.0', fault: { kind: 'not_straight' } },
+    });
+    await books.owner.query('DELETE FROM kit_component WHERE kit_id = ?', [kit.id]);
+  });
+});
+
+describe('per demand', () => {
+  const policy = async (kind: string, was: string) => {
+    const edit = {
+      ...{ itemId: item, locationId: SHOP },
+      ...{ was: { kind: was, min: '', max: '' }, now: { kind, min: '', max: '' } },
+    };
+    must(await savePolicies(books.deps, mira, req({ edits: [edit] })));
+  };
+
+  test('exactly the line is bought; what comes lies ready for it before anybody else', async () => {
+    const row = await books.rows<{ kind: string }>('SELECT kind FROM policy WHERE item_id = ? AND location_id = ?', [
+      item,
+      SHOP,
+    ]);
+    if (row.length > 0)
+      await books.owner.query('DELETE FROM policy WHERE item_id = ? AND location_id = ?', [item, SHOP]);
+    await policy('per_demand', '');
+    // Everything that lies there is promised to somebody else by hand first.
+    const free = await books.one<{ q: string }>(
+      'SELECT on_hand - allocated AS q FROM level WHERE item_id = ? AND location_id = ?',
+      [item, SHOP],
+    );
+    const first = await order('collect', String(Math.max(1, Number(free.q))));
+    const id = await order('collect', '14');
+    const need = (await own()).find((n) => n.boughtFor?.href === `/promises/${id}`);
+    expect(need).toMatchObject({ base: units(20), boughtFor: { straight: false } });
+    expect(await state()).toMatchObject({ backordered: 0 });
+    await accept('2');
+    expect(await state()).toMatchObject({ pegged: 14 });
+    expect(await line(id)).toMatchObject({ missing: 0, covers: [{ kind: 'tray', quantity: units(14) }] });
+    const { orderId, partId } = await buy();
+    must(await receiveGoods(books.deps, mira, counted(orderId, partId, '20')));
+    expect(await line(id)).toMatchObject({ ready: units(14), state: 'ready' });
+    expect(await own()).toEqual([]);
+    must(await handOver(books.deps, mira, req({ ...(await at(id)), locationId: SHOP, lines: [] })));
+    expect((await view(id)).state).toBe('done');
+    must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(first)), lines: 'all' as const })));
+  });
+});
