@@ -1,5 +1,6 @@
 import { makeItem } from '@/services/catalogue/makeItem';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { acceptNeeds } from '@/services/planning/acceptNeeds';
 import { markChanged, recomputeDirty } from '@/services/planning/recompute';
 import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
 import { addCustomerLines, type EnterCustomerOrder, enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
@@ -10,6 +11,7 @@ import { giveWhatIsFree, releaseExpired } from '@/services/promise/promiseByTime
 import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
 import { readEntry } from '@/services/promise/readEntry';
 import { openPromises, type PromiseShow, readPromiseRows } from '@/services/promise/readPromises';
+import { readShort } from '@/services/promise/readShort';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
@@ -480,6 +482,44 @@ describe('what covers those who wait', () => {
     await cancelAll(orderId);
     expect((await list('ended', 'Fenwright')).rows.map((r) => r.orderId)).toContain(orderId);
     await books.rows('UPDATE delivery_part SET promised_date = NULL WHERE id = ?', [lines[0]?.parts[0]?.id]);
+  });
+
+  test('what many orders lack is decided together: one need for all who wait, quantities as raised, undone as one', async () => {
+    const [a, b] = [await itemWith(0), await itemWith(0)];
+    await books.rows(
+      `INSERT INTO source (item_id, supplier_id, preference, pack_id, minimum_quantity, multiple_packs, rounding)
+       VALUES (?, 1, 1, NULL, 0, 1, 'up')`,
+      [a],
+    );
+    await markChanged(books.deps);
+    while ((await recomputeDirty(books.deps, 100)) > 0);
+    const waits = (name: string, lines: readonly CustomerLineInput[]) =>
+      order(lines, { customer: { name, mail: '', phone: '', address: '' } });
+    const first = must(await waits('Short Anna', [line(a, '4'), line(b, '1')]));
+    const second = must(await waits('Short Bert', [line(a, '3')]));
+    const { head } = await list('waiting', 'Short');
+    const short = must(await readShort(books.deps, mira, { list: head.list }));
+    const need = short.needs.find((n) => n.itemId === a);
+    expect(need).toMatchObject({
+      ...{ missing: 7e6, packs: 7e6, sent: false },
+      waits: [
+        { orderId: first.orderId, customer: 'Short Anna', missing: 4e6 },
+        { orderId: second.orderId, customer: 'Short Bert', missing: 3e6 },
+      ],
+    });
+    // Of what nobody sells the need is there too, and stays where it is.
+    const other = short.needs.find((n) => n.itemId === b);
+    expect(other).toMatchObject({ from: null });
+    const asked = [need, other].map((n) => ({ needId: n?.needId ?? 0, fingerprint: n?.fingerprint ?? '', packs: '9' }));
+    const bad = await acceptNeeds(books.deps, mira, req({ needs: asked.map((n) => ({ ...n, packs: 'x' })) }));
+    expect(bad).toMatchObject({ error: { kind: 'invalid_field', field: 'needs.0' } });
+    const request = req({ needs: asked });
+    const done = must(await acceptNeeds(books.deps, mira, request));
+    expect(done).toMatchObject({ accepted: [{ needId: need?.needId }], stayed: [other?.needId] });
+    expect((await looked(first.orderId)).lines[0]).toMatchObject({ missing: 0, covers: [{ kind: 'tray' }] });
+    must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
+    expect(must(await readShort(books.deps, mira, { list: head.list })).needs.map((n) => n.itemId)).toEqual([a, b]);
+    for (const o of [first, second]) await cancelAll(o.orderId);
   });
 
   test('who could send it, and a customer without an address is called', async () => {

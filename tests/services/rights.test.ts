@@ -36,6 +36,7 @@ import { resetPassword } from '@/services/people/resetPassword';
 import { saveRole } from '@/services/people/saveRole';
 import { setLocale } from '@/services/people/setLocale';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { acceptNeeds } from '@/services/planning/acceptNeeds';
 import { acceptShown } from '@/services/planning/acceptShown';
 import { askByHand } from '@/services/planning/askByHand';
 import { bringBack } from '@/services/planning/bringBack';
@@ -66,6 +67,7 @@ import { holdForCustomer } from '@/services/promise/holdForCustomer';
 import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
 import { readEntry } from '@/services/promise/readEntry';
 import { openPromises, readPromiseRows } from '@/services/promise/readPromises';
+import { readShort } from '@/services/promise/readShort';
 import { readWebShopOffer } from '@/services/promise/readWebShopOffer';
 import { setLineWay } from '@/services/promise/setLineWay';
 import { tellCustomer } from '@/services/promise/tellCustomer';
@@ -260,6 +262,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: all,
     tries: [(a) => findInList(books.deps, a, 'items', { list: 'none', what: { code: '10412-07' } })],
   },
+  'planning/acceptNeeds': {
+    who: buying,
+    tries: [(a) => acceptNeeds(books.deps, a, req({ needs: [{ needId: 999, fingerprint: 'x', packs: '1' }] }))],
+  },
   'planning/acceptShown': { who: buying, tries: [(a) => acceptShown(books.deps, a, req({ list: 'none' }))] },
   'planning/setAside': {
     who: buying,
@@ -451,6 +457,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
       (a) => findInList(books.deps, a, 'promises', { list: 'none', what: { code: 'CO2611-0001' } }),
     ],
   },
+  'promise/readShort': { who: buying, tries: [(a) => readShort(books.deps, a, { list: 'none' })] },
   'promise/readCustomerOrder': {
     who: ['buyer', 'owner', 'shop', 'read_only'],
     tries: [(a) => readCustomerOrder(books.deps, a, 999)],
@@ -881,6 +888,7 @@ const shared = new Set([
   'planning/reopenNeed',
   'stock/fillPegs',
   'stock/postReceipt',
+  'promise/shortNeeds',
   'stock/postHandedOver',
   'planning/unitWorth',
   'demand/classifyDemand',

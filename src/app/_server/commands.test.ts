@@ -36,6 +36,10 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { needId: 1, packs: '6' },
     ],
   },
+  'accept-needs': {
+    good: [{ needs: [{ needId: 1, fingerprint: 'x', packs: '2' }] }],
+    bad: [{}, { needs: [] }, { needs: [{ needId: 1, packs: '2' }] }],
+  },
   'accept-shown': {
     good: [{ list: 'abc' }, { list: 'abc', needIds: [1, 2] }],
     bad: [{}, { list: 'abc', needIds: [] }, { list: 'abc', needIds: [1, 1] }, { list: 'x'.repeat(17) }],

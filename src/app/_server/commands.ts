@@ -18,6 +18,7 @@ import { resetPassword } from '@/services/people/resetPassword';
 import { saveRole } from '@/services/people/saveRole';
 import { setLocale } from '@/services/people/setLocale';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { acceptNeeds } from '@/services/planning/acceptNeeds';
 import { acceptShown } from '@/services/planning/acceptShown';
 import { askByHand } from '@/services/planning/askByHand';
 import { bringBack } from '@/services/planning/bringBack';
@@ -185,6 +186,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     acceptNeed,
   ),
+  'accept-needs': entry(Joi.object({ needs: lines({ ...seenNeed, packs: typed }) }), acceptNeeds),
   'accept-shown': entry(
     Joi.object({
       list: Joi.string().max(16).required(),

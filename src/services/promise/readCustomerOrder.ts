@@ -3,26 +3,21 @@ import { type CustomerOrderAction, type CustomerOrderState, customerOrderAllows,
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges } from '@/data/repositories/bookkeeping';
-import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import {
   type CustomerOrderRow,
   findCustomerById,
   findCustomerOrder,
   readCustomerLines,
-  readDemands,
   readHandOvers,
 } from '@/data/repositories/customerOrders';
-import { readOpenNeedsAt } from '@/data/repositories/planning';
-import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { groupBy, pairKey } from '../grouping';
-import { needViewsOf } from '../planning/needViews';
 import { stockLinesOf } from '../stock/readStock';
 import { promiseText } from './promiseText';
 import { type PromiseLine, promiseLinesOf } from './readPromises';
+import { readShortNeeds, type ShortNeed } from './shortNeeds';
 
 /** A place that could send what a line lacks, and when it would be there. */
 export type CouldSend = {
@@ -30,17 +25,6 @@ export type CouldSend = {
   readonly location: string;
   readonly surplus: Quantity;
   readonly arrives: string;
-};
-
-/** The open need of what nothing covers: it can be decided from the order. */
-export type ShortNeed = {
-  readonly needId: number;
-  readonly fingerprint: string;
-  readonly packs: Quantity;
-  readonly packName: string;
-  /** Whom it goes to; null where nobody sells it yet. */
-  readonly from: string | null;
-  readonly sent: boolean;
 };
 
 export type CustomerOrderView = CustomerOrderRow & {
@@ -104,24 +88,11 @@ export async function readCustomerOrder(
           ...{ locationId: p.locationId, location: p.location, surplus: p.surplus },
           arrives: stock[0]?.sentArrives.find((a) => a.locationId === l.locationId)?.date ?? today,
         }));
-    const needs = may(actor, 'needs.decide').ok ? await needsOf(deps, tx, lines) : new Map<string, ShortNeed>();
-    const demands = groupBy(
-      await readDemands(
-        tx,
-        rows.map((r) => r.id),
-      ),
-      (d) => d.lineId,
-    );
+    const needOf = may(actor, 'needs.decide').ok ? await readShortNeeds(deps, tx, lines) : () => null;
     const now = handOverNow(
       lines.map((l) => (l.way === 'straight' ? { ...l, ordered: 0, handedOver: 0, cancelled: 0 } : l)),
       head.delivers,
     );
-    // Its own need where it is bought for one to one, else that of its item and place.
-    const needOf = (l: PromiseLine): ShortNeed | null => {
-      if (l.missing === 0) return null;
-      const own = (demands.get(l.lineId) ?? []).flatMap((d) => needs.get(`demand ${d.id}`) ?? []);
-      return own[0] ?? needs.get(pairKey(l.itemId, l.locationId)) ?? null;
-    };
     const all = rows.every((l) => here(l.locationId));
     const can = (action: CustomerOrderAction, right: 'promises.edit' | 'stock.sell') =>
       customerOrderAllows(head.state as CustomerOrderState, action) && all && may(actor, right).ok;
@@ -150,28 +121,4 @@ export async function readCustomerOrder(
       places: places.filter((l) => here(l.id)).map(({ id: placeId, name }) => ({ id: placeId, name })),
     });
   });
-}
-
-/** Open needs of the lines that nothing covers, by pair, and by what of a line they are bought for one to one. */
-async function needsOf(deps: Deps, tx: Tx, lines: readonly PromiseLine[]): Promise<Map<string, ShortNeed>> {
-  const open = await readOpenNeedsAt(
-    tx,
-    lines.filter((l) => l.missing > 0),
-  );
-  const views = await needViewsOf(
-    deps,
-    tx,
-    open.map((n) => n.id),
-  );
-  const suppliers = new Map((await readSuppliers(tx)).map((s) => [s.id, s.name]));
-  return new Map(
-    open.flatMap((n): [string, ShortNeed][] => {
-      const view = views.get(n.id);
-      if (!view) return [];
-      const { fingerprint, packs, packName, sentFrom, supplierId } = view;
-      const from = sentFrom?.location ?? suppliers.get(supplierId ?? 0) ?? null;
-      const need = { needId: n.id, fingerprint, packs, packName, from, sent: sentFrom !== null };
-      return [[n.pegOf === 'pair' ? pairKey(n.itemId, n.locationId) : `demand ${n.peg}`, need]];
-    }),
-  );
 }

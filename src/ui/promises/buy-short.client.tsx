@@ -2,7 +2,7 @@
 
 import { type FormEvent, useState } from 'react';
 import { entryText } from '@/core/quantity';
-import type { ShortNeed } from '@/services/promise/readCustomerOrder';
+import type { ShortNeed } from '@/services/promise/shortNeeds';
 import { useCommand } from '../command/use-command.client';
 import { plural } from '../format';
 

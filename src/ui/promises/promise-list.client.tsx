@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { KeyboardEvent } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import type { PromiseLine, PromisesHead } from '@/services/promise/readPromises';
 import type { ViewLink } from '@/services/views/readViews';
 import { countOf, plural } from '../format';
@@ -17,6 +17,7 @@ import { twoLines, useGridView } from '../grid/use-grid-view.client';
 import { useMay } from '../may-context.client';
 import { SavedViews } from '../views/saved-views.client';
 import { PromisePanel } from './promise-panel';
+import { ShortWindow } from './short-window.client';
 import { coverWords, isBehind, lineWords, promiseWords, slackWords, wayWords } from './words';
 
 export type PromiseQuery = {
@@ -58,6 +59,8 @@ export function PromiseList(props: {
   const format = useFormat();
   const router = useRouter();
   const mayEdit = useMay('promises.edit');
+  const mayDecide = useMay('needs.decide');
+  const [deciding, setDeciding] = useState(false);
   const view = useGridView('promises', head, props.first, { idOf: (r) => r.lineId });
   const chosen = view.rowAt(view.current);
   const onKey = (event: KeyboardEvent, row: PromiseLine) => {
@@ -152,6 +155,11 @@ export function PromiseList(props: {
           views={props.views}
         />
         <ExportLinks of="Promises" path={`/api/exports/promises?list=${head.list}`} />
+        {mayDecide && head.count > 0 && (
+          <button type="button" className="btn btn-outline" onClick={() => setDeciding(true)}>
+            Decide what is short
+          </button>
+        )}
         {mayEdit && (
           <Link className="btn btn-primary" href={`/promises/new${query.at ? `?at=${query.at}` : ''}`}>
             Take an order
@@ -194,6 +202,7 @@ export function PromiseList(props: {
           onKey={onKey}
         />
       )}
+      {deciding && <ShortWindow list={head.list} onLeave={() => setDeciding(false)} />}
     </ListAndPanel>
   );
 }
