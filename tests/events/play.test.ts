@@ -192,7 +192,6 @@ test(`${DAYS} days of the demo, played by tills, customers and a buyer, keep the
          FROM item_location_state s JOIN demand_rate r ON r.item_id = s.item_id AND r.location_id = s.location_id
         WHERE s.level_quantity > 0 AND r.per_day > 0`,
     );
-  const before = await shelves();
   for (let day = 1; day <= DAYS; day += 1) {
     await beginDay();
     await sell();
@@ -220,5 +219,7 @@ test(`${DAYS} days of the demo, played by tills, customers and a buyer, keep the
   expect(sums.sales).toBeGreaterThan(100);
   expect(sums.handed).toBeGreaterThan(5);
   const after = await shelves();
-  console.log(JSON.stringify({ before, after, ...sums }));
+  // Everything that lies below its level is decided, and few shelves are empty although trays wait for their minimum until Friday.
+  expect(after.uncovered).toBe(0);
+  expect(after.empty).toBeLessThan(0.2 * after.kept);
 });

@@ -241,3 +241,51 @@ test('a budget counts what came, what is ordered, drafts and trays, by order dat
 test('whoever may not decide sees the trays and takes nothing', async () => {
   expect(await makeOrders(books.deps, edda, req({ supplierIds: [1] }))).toMatchObject({ error: { kind: 'forbidden' } });
 });
+
+test('the next break counts what is bought of an item for all places, and what it makes cheaper', async () => {
+  const { id, source, supplier, places } = await books.one<{
+    id: number;
+    source: number;
+    supplier: number;
+    places: string;
+  }>(
+    `SELECT i.id, f.id AS source, f.supplier_id AS supplier, GROUP_CONCAT(r.location_id ORDER BY r.location_id) AS places
+       FROM item i JOIN demand_rate r ON r.item_id = i.id AND r.per_day >= 0.2 JOIN source f ON f.item_id = i.id
+       JOIN item_location_state s ON s.item_id = i.id AND s.location_id = r.location_id AND s.supply_location_id IS NULL
+      WHERE i.tracking = 'none' AND i.status = 'active' AND NOT EXISTS (SELECT 1 FROM need n WHERE n.item_id = i.id AND n.state = 'open')
+      GROUP BY i.id, f.id, f.supplier_id HAVING COUNT(*) >= 2 ORDER BY COUNT(*) DESC, i.id LIMIT 1`,
+  );
+  const two = places.split(',').map(Number).slice(0, 2) as [number, number];
+  for (const locationId of two)
+    must(await askByHand(books.deps, mira, req({ itemId: id, locationId, packId: null, quantity: '20', note: '' })));
+  await accept(supplier, (n) => n.itemId === id);
+  const lines = async () => {
+    const { list } = await trays();
+    const { rows } = must(await readTrayRows(books.deps, mira, { list, from: 0 }));
+    return rows.flatMap((r) => (r.kind === 'line' && r.itemId === id ? [r] : []));
+  };
+  const bought = await lines();
+  const packs = bought.map((l) => l.packs);
+  const perPack = (bought[0]?.base ?? 0) / (packs[0] ?? 1);
+  const total = packs.reduce((a, p) => a + p, 0) / 1e6;
+  await books.rows('DELETE FROM price WHERE source_id = ?', [source]);
+  for (const [from, amount] of [
+    [0, 10],
+    [total + 1, 8],
+  ])
+    await books.rows('INSERT INTO price (source_id, from_packs, valid_from, amount) VALUES (?, ?, "2026-01-01", ?)', [
+      ...[source, from, amount],
+    ]);
+  const scope = async (counted: 'line' | 'item') => {
+    await books.rows('UPDATE source SET break_scope = ? WHERE id = ?', [counted, source]);
+    return (await lines()).map((l) => l.hint);
+  };
+  // One order line for both places: one pack more at either brings both to the break.
+  for (const counted of ['line', 'item'] as const)
+    for (const [i, hint] of (await scope(counted)).entries()) {
+      expect(hint?.packs).toBe((packs[i] as number) + 1e6);
+      // All of it at 10.00 against 8.00, whoever takes the pack more; one more pack costs less than the rest saves.
+      expect(hint?.saving).toBe(Math.round((total + 1) * perPack * 200));
+      expect(hint?.outlay).toBe(Math.round(((total + 1) * 800 - total * 1000) * perPack));
+    }
+});

@@ -16,6 +16,19 @@ test('what a break costs, saves, and when it has paid for itself', () => {
   expect(hint?.worthIt).toBe(true);
 });
 
+// Worked by hand: 30 of another kind count with it and cost 30.00 now, 24.00 beyond the break: 6.00 less to pay, 6.00 more saved.
+test('what is priced together with it gets cheaper too', () => {
+  const of = { ...line, quantity: units(60), breaks: [units(70)] };
+  const counted = (q: number) => (q + units(30) >= units(100) ? 80 : 100);
+  const hint = breakHint({
+    ...of,
+    priceOf: (q) => Math.round((q / units(1)) * counted(q)),
+    othersAt: (q) => 30 * counted(q),
+  });
+  // 70 × 0.80 − 60 × 1.00 − (30.00 − 24.00) = −10.00; 70 × 1.00 − 56.00 + 6.00 = 20.00.
+  expect(hint).toMatchObject({ at: units(70), more: units(10), outlay: -1000, saving: 2000, paybackDays: 0 });
+});
+
 test('near a break the larger quantity costs less outright', () => {
   expect(breakHint({ ...line, quantity: units(90) })).toMatchObject({ outlay: -1000, paybackDays: 0, worthIt: true });
 });

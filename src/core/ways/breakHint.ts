@@ -8,7 +8,7 @@ export type BreakHint = {
   readonly more: Quantity;
   /** What more is paid now; below 0 the larger quantity costs less outright. */
   readonly outlay: Minor;
-  /** What the larger quantity saves against the present price of all of it. */
+  /** What the larger quantity saves against the present price of all of it, and of what is priced together with it. */
   readonly saving: Minor;
   /** Days that the additional quantity lasts, and what holding it for them costs. */
   readonly lastsDays: number;
@@ -28,22 +28,26 @@ export function breakHint(line: {
   readonly quantity: Quantity;
   readonly breaks: readonly Quantity[];
   readonly priceOf: (quantity: Quantity) => Minor | null;
+  /** What everything else costs whose price follows this quantity (breaks over an order, an item or a price group); none by itself. */
+  readonly othersAt?: (quantity: Quantity) => Minor;
   readonly perDay: Quantity;
   readonly rate: number;
   readonly mostDays: number;
 }): BreakHint | null {
   const { quantity, perDay } = line;
+  const others = line.othersAt ?? (() => 0);
   const now = line.priceOf(quantity);
   if (now === null || now <= 0 || perDay <= 0) return null;
   for (const at of [...line.breaks].sort((a, b) => a - b)) {
     const then = at > quantity ? line.priceOf(at) : null;
     if (then === null) continue;
-    const saving = Math.round((now * at) / quantity) - then;
+    const cheaper = others(quantity) - others(at);
+    const saving = Math.round((now * at) / quantity) - then + cheaper;
     if (saving <= 0) continue;
     const more = at - quantity;
     const lastsDays = more / perDay;
     if (lastsDays > line.mostDays) return null;
-    const outlay = then - now;
+    const outlay = then - now - cheaper;
     const holding = ((then * more) / at) * line.rate * (lastsDays / 2 / 365);
     const paybackDays = outlay <= 0 ? 0 : outlay / ((now / quantity) * perDay);
     return { at, more, outlay, saving, lastsDays, holding, paybackDays, worthIt: saving > holding };

@@ -45,7 +45,8 @@ export type WayFigures = {
   readonly shortCost: number;
   /** goods and charges + order + carrying + short. */
   readonly total: number;
-  /** Days between the first delivery and the day stock runs out: below 0 it comes too late; null when stock does not run out. */
+  /** Days between a delivery and the day on which there would be nothing without it, of the tightest one: below 0 it comes too late;
+   *  null when stock does not run out. */
   readonly slackDays: number | null;
 };
 
@@ -72,7 +73,6 @@ export function figuresOf<S>(need: NeedForWays, deliveries: readonly Delivery<S>
   const short = shortUnits(need, deliveries);
   const goodsAndCharges = each * (Math.min(quantity, need.missing) / MICRO);
   const shortCost = short * need.lostMargin;
-  const first = Math.min(...deliveries.map((d) => d.arrivesDay));
   return {
     ...{
       quantity,
@@ -86,8 +86,20 @@ export function figuresOf<S>(need: NeedForWays, deliveries: readonly Delivery<S>
       shortCost,
     },
     total: goodsAndCharges + order + carrying + shortCost,
-    slackDays: need.runOutDay === null ? null : need.runOutDay - first,
+    slackDays: slackOf(need, deliveries),
   };
+}
+
+/** Days between running out and arriving, of whichever delivery is the tightest: a later one has as long as what came before it
+ *  lasts. Null where nothing runs out. */
+function slackOf<S>(need: NeedForWays, deliveries: readonly Delivery<S>[]): number | null {
+  if (need.runOutDay === null) return null;
+  let [until, slack] = [need.runOutDay, Number.POSITIVE_INFINITY];
+  for (const d of [...deliveries].sort((a, b) => a.arrivesDay - b.arrivesDay)) {
+    slack = Math.min(slack, Math.floor(until - d.arrivesDay));
+    if (need.perDay > 0) until = Math.max(until, d.arrivesDay) + d.quantity / need.perDay;
+  }
+  return slack;
 }
 
 /** Pieces that are asked for while nothing is there, until the last delivery. */

@@ -69,7 +69,12 @@ describe('the figures of a way', () => {
       ...{ from, quantity: units(q), arrivesDay: from.arrivesDay, cost: from.costOf(units(q)) as WayCost },
     });
     // Out on day 6, two days without; ten pieces last five days, until 13; seven more days without.
-    expect(figuresOf(need(), [delivered(a, 10), delivered(b, 40)]).short).toBe(2 * 2 + 7 * 2);
+    const late = figuresOf(need(), [delivered(a, 10), delivered(b, 40)]);
+    expect(late).toMatchObject({ short: 2 * 2 + 7 * 2, slackDays: -7 });
+    // The first a day early, its twelve last until day 12, two days before the second.
+    const [c, d] = [supplier('C', 5, 200), supplier('D', 10, 100)];
+    expect(figuresOf(need(), [delivered(c, 12), delivered(d, 40)])).toMatchObject({ short: 0, slackDays: 1 });
+    expect(figuresOf(need(), [delivered(c, 8), delivered(d, 40)])).toMatchObject({ short: 0, slackDays: 0 });
   });
 });
 

@@ -3,9 +3,9 @@ import { baseQuantity } from '@/core/packs';
 import { fromDecimal } from '@/core/quantity';
 import type { SupplierRow } from '@/data/repositories/catalogue';
 import type { TrayLineRow } from '@/data/repositories/trays';
-import type { BuyingBook } from '../catalogue/buying';
+import type { Buying, BuyingBook } from '../catalogue/buying';
 import { groupBy } from '../grouping';
-import { breakLineOf, breakPacks } from '../purchase/pricing';
+import { breakLineOf, breakPacks, countTogether } from '../purchase/pricing';
 
 /** What goes on one order line: the same item in the same pack from the same source. */
 const lineKey = (l: Pick<TrayLineRow, 'itemId' | 'sourceId' | 'packId'>): string =>
@@ -26,7 +26,14 @@ export const breaksOf = (groups: readonly (readonly TrayLineRow[])[], book: Buyi
     ),
   );
 
-export type ComingLine = { readonly lines: readonly TrayLineRow[]; readonly price: Price | null; readonly net: number };
+export type ComingLine = {
+  readonly lines: readonly TrayLineRow[];
+  readonly price: Price | null;
+  readonly net: number;
+  /** Packs that its breaks count, and the other lines of its order that count with it. */
+  readonly over: number;
+  readonly beside: readonly { readonly buying: Buying; readonly packs: number }[];
+};
 
 /** The order lines that these tray lines will become, priced for the quantities they will have.
  *  Net in minor units of the supplier's currency; 0 where no price is on file. */
@@ -45,10 +52,16 @@ export function comingLines(
     const breaks = breaksOf(groups, book);
     return groups.map((group, i) => {
       const buying = book.bySource.get(group[0]?.sourceId ?? 0);
-      const price = buying?.priceAt(breakPacks(breaks, i), today) ?? null;
+      const over = breakPacks(breaks, i);
+      const price = buying?.priceAt(over, today) ?? null;
+      const beside = groups.flatMap((g, k) => {
+        const other = book.bySource.get(g[0]?.sourceId ?? 0);
+        const counts = k !== i && other !== undefined && countTogether(breaks, i, k);
+        return counts ? [{ buying: other, packs: breaks[k]?.packs ?? 0 }] : [];
+      });
       const packs = breaks[i]?.packs ?? 0;
       const net = buying && price ? lineNet(baseQuantity(packs, buying.content), price, buying.source.currency) : 0;
-      return { lines: group, price, net };
+      return { lines: group, price, net, over, beside };
     });
   });
 }

@@ -32,6 +32,13 @@ export const breakPacks = (lines: readonly ReturnType<typeof breakLineOf>[], at:
   return breakQuantity(line, lines, line.scope);
 };
 
+/** Whether the breaks of one line count another. */
+export const countTogether = (lines: readonly ReturnType<typeof breakLineOf>[], at: number, other: number): boolean => {
+  const line = lines[at] as ReturnType<typeof breakLineOf>;
+  const with1 = { ...(lines[other] as ReturnType<typeof breakLineOf>), packs: 1 };
+  return line.scope !== 'line' && breakQuantity(line, [with1], line.scope) === 1;
+};
+
 /** The price of a stored line, null when it has none. */
 export const priceOf = (
   l: Pick<OrderLineRow, 'priceAmount' | 'pricePer' | 'priceContentNum' | 'priceContentDen'>,

@@ -2,7 +2,7 @@ import { type BusinessDate, nextSlot } from '@/core/calendar';
 import { minorOf } from '@/core/landed';
 import { eachText, lineNet } from '@/core/money';
 import type { NeedCause } from '@/core/netting';
-import { packsIn } from '@/core/packs';
+import { baseQuantity, packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import type { TrayChoice } from '@/core/purchase';
 import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
@@ -24,7 +24,7 @@ import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy, pairKey, pairMap } from '../grouping';
 import { type AskedRows, GROUP, keepList, type Page, readRows } from '../lists/keptList';
-import { comingLines, trayTotals } from '../planning/trayTotals';
+import { type ComingLine, comingLines, trayTotals } from '../planning/trayTotals';
 import { type Spending, spendingOf } from './spending';
 import { type ComingOrder, readTrayPlans } from './trayOrders';
 
@@ -255,7 +255,7 @@ export async function readTrayRows(
       together.map((l) => l.itemId),
     );
     const coming = comingLines(together, book, await readSuppliers(tx), today);
-    const prices = new Map(coming.flatMap((c) => c.lines.map((l) => [l.id, c.price])));
+    const comes = new Map(coming.flatMap((c) => c.lines.map((l) => [l.id, c])));
     const items = await readItemsByIds(tx, itemIds);
     const places = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
     const causes = await readCausesOf(
@@ -268,7 +268,7 @@ export async function readTrayRows(
       own.map((l): [number, TrayEntry] => {
         const item = items.get(l.itemId);
         const buying = book.bySource.get(l.sourceId);
-        const price = prices.get(l.id) ?? null;
+        const price = comes.get(l.id)?.price ?? null;
         const base = fromDecimal(l.baseQuantity);
         const perDay = fromDecimal(rates.get(pairKey(l.itemId, l.locationId))?.perDay ?? '0');
         const line = {
@@ -285,7 +285,7 @@ export async function readTrayRows(
           each: price && eachText(price, buying?.source.currency ?? company.currency),
           currency: buying?.source.currency ?? company.currency,
           causes: causes.get(l.decisionId) ?? [],
-          hint: buying ? hintOf(buying, base, perDay, today, carrying / 1000) : null,
+          hint: buying ? hintOf(buying, base, comes.get(l.id), { perDay, today, rate: carrying / 1000 }) : null,
         };
         return [l.id, { kind: 'line', ...line }];
       }),
@@ -298,22 +298,30 @@ export async function readTrayRows(
   });
 }
 
-/** The next break of a line of its own; where breaks count over an order, what is said of one line would be wrong. */
+/** The next break of a line, with what counts together with it: the same goods for other places, and other lines of the order where
+ *  breaks count over an item or a price group. */
 function hintOf(
   buying: Buying,
   quantity: Quantity,
-  perDay: Quantity,
-  today: string,
-  rate: number,
+  coming: ComingLine | undefined,
+  { perDay, today, rate }: { readonly perDay: Quantity; readonly today: string; readonly rate: number },
 ): TrayLineView['hint'] {
-  if (buying.source.breakScope !== 'line') return null;
+  const { currency } = buying.source;
+  const own = packsIn(quantity, buying.content);
+  const all = coming?.lines.reduce((sum, l) => sum + fromDecimal(l.packQuantity), 0) ?? own;
+  const counted = Math.max(own, coming?.over ?? own) - own;
+  const beside = [{ buying, packs: all - own }, ...(coming?.beside ?? [])].filter((b) => b.packs > 0);
+  const netOf = (b: Buying, base: Quantity, over: Quantity) => {
+    const price = b.priceAt(over, today);
+    return price && lineNet(base, price, currency);
+  };
+  const over = (q: Quantity) => packsIn(q, buying.content) + counted;
   const hint = breakHint({
     ...{ quantity, perDay, rate, mostDays: HINT_DAYS },
-    breaks: breaksAt(buying, today),
-    priceOf: (q) => {
-      const price = buying.priceAt(packsIn(q, buying.content), today);
-      return price && lineNet(q, price, buying.source.currency);
-    },
+    breaks: breaksAt(buying, today).map((at) => at - baseQuantity(counted, buying.content)),
+    priceOf: (q) => netOf(buying, q, over(q)),
+    othersAt: (q) =>
+      beside.reduce((sum, b) => sum + (netOf(b.buying, baseQuantity(b.packs, b.buying.content), over(q)) ?? 0), 0),
   });
   return hint && { ...hint, packs: packsIn(hint.at, buying.content) };
 }
