@@ -82,7 +82,7 @@ export async function readCustomerOrder(
       places.map((l) => l.id),
     );
     const couldSend = (l: PromiseLine): CouldSend[] =>
-      (stock.find((s) => s.itemId === l.itemId && l.missing > 0)?.places ?? [])
+      (l.way === 'straight' ? [] : (stock.find((s) => s.itemId === l.itemId && l.missing > 0)?.places ?? []))
         .filter((p) => p.locationId !== l.locationId && p.surplus > 0)
         .map((p) => ({
           ...{ locationId: p.locationId, location: p.location, surplus: p.surplus },

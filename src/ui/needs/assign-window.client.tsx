@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { SplitView } from '@/services/planning/readSplit';
 import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
@@ -17,7 +17,7 @@ export function splitWords(v: Pick<SplitView, 'state' | 'gap' | 'inTime' | 'seco
     case 'stopped':
       return 'This was stopped, or failed; the needs are as they were.';
     case 'infeasible':
-      return 'No assignment reaches every supplier’s minimum: more needs, or the first choice with an order below it.';
+      return 'No assignment reaches every supplier’s minimum. Mark more needs, or accept them as suggested with an order below it.';
     case 'nothing_in_time':
       return 'Nothing was found in the time there is; with fewer needs it is quicker.';
     default:
@@ -37,16 +37,17 @@ export function AssignWindow(props: {
   const { busy, sentence, run } = useCommand();
   const [id, setId] = useState<number | null>(null);
   const [view, setView] = useState<SplitView | null>(null);
-  const { needIds } = props;
+  // The needs it was opened for; whoever draws it again hands in another array of the same.
+  const [needIds] = useState(props.needIds);
+  // Asked once, when the window opens.
   // biome-ignore lint/correctness/useExhaustiveDependencies: run is another function at each rendering.
-  const start = useCallback(async () => {
-    const outcome = await run<{ splitId: number }>('start-split', { needIds }, { refresh: false });
-    if (outcome.ok) setId(outcome.value.splitId);
-    // Asked once, when the window opens.
-  }, [needIds]);
   useEffect(() => {
+    const start = async () => {
+      const outcome = await run<{ splitId: number }>('start-split', { needIds }, { refresh: false });
+      if (outcome.ok) setId(outcome.value.splitId);
+    };
     start();
-  }, [start]);
+  }, [needIds]);
   useEffect(() => {
     if (id === null) return;
     let gone = false;

@@ -293,7 +293,8 @@ export function NeedsList(fresh: Props) {
       if (way && !done) accept(row, index, way);
       return;
     }
-    if (event.key === ' ' && !inField) {
+    // No quantity has a space in it.
+    if (event.key === ' ') {
       event.preventDefault();
       if (!done) {
         mark(row);

@@ -130,8 +130,31 @@ export function PromiseList(props: {
             one item only ×
           </Link>
         )}
+        <span className="ml-auto max-sm:ml-0" />
+        <SavedViews
+          page="promises"
+          path="/promises"
+          query={promisesHref(query).split('?')[1] ?? ''}
+          views={props.views}
+        />
+        <ExportLinks of="Promises" path={`/api/exports/promises?list=${head.list}`} />
+        {mayEdit && (
+          <Link className="btn btn-primary" href={`/promises/new${query.at ? `?at=${query.at}` : ''}`}>
+            Take an order
+          </Link>
+        )}
+        <KeysHelp
+          keys={[
+            ['↑ ↓', 'move'],
+            ['Page ↑ ↓', 'move by a page'],
+            ['Enter', 'open the order'],
+            ['a scan', 'to the line of that item or order'],
+          ]}
+        />
+      </ListBar>
+      <div className="bar gap-2">
         <select
-          className="entry ml-auto max-w-40 max-sm:ml-0"
+          className="entry max-w-44"
           aria-label="Which lines"
           value={query.show}
           onChange={(e) => router.push(promisesHref(query, { show: e.target.value }))}
@@ -148,32 +171,12 @@ export function PromiseList(props: {
           label="Search customers’ orders"
           hrefOf={(q) => promisesHref(query, { q })}
         />
-        <SavedViews
-          page="promises"
-          path="/promises"
-          query={promisesHref(query).split('?')[1] ?? ''}
-          views={props.views}
-        />
-        <ExportLinks of="Promises" path={`/api/exports/promises?list=${head.list}`} />
         {mayDecide && head.count > 0 && (
-          <button type="button" className="btn btn-outline" onClick={() => setDeciding(true)}>
+          <button type="button" className="chip ml-auto" onClick={() => setDeciding(true)}>
             Decide what is short
           </button>
         )}
-        {mayEdit && (
-          <Link className="btn btn-primary" href={`/promises/new${query.at ? `?at=${query.at}` : ''}`}>
-            Take an order
-          </Link>
-        )}
-        <KeysHelp
-          keys={[
-            ['↑ ↓', 'move'],
-            ['Page ↑ ↓', 'move by a page'],
-            ['Enter', 'open the order'],
-            ['a scan', 'to the line of that item or order'],
-          ]}
-        />
-      </ListBar>
+      </div>
       {head.count === 0 ? (
         <Notice title={query.q ? `No line fits “${query.q}”` : 'Nobody waits here'}>
           Customers’ orders are taken here, come from the web shop or from a spreadsheet.{' '}

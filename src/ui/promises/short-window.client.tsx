@@ -21,7 +21,7 @@ export function ShortWindow({ list, onLeave }: { list: string; onLeave: () => vo
   useEffect(() => {
     const read = async () => {
       const response = await fetch(`/api/reads/short?list=${list}`).catch(() => null);
-      if (response?.ok) setFound((await response.json()) as ShortOfList);
+      if (response?.ok) setFound(((await response.json()) as { value: ShortOfList }).value);
       else setFault('What is short can’t be read just now. Close this and try again.');
     };
     read();
@@ -62,12 +62,12 @@ export function ShortWindow({ list, onLeave }: { list: string; onLeave: () => vo
                 <th className="second text-left font-normal">Item</th>
                 <th className="second text-left font-normal">Who waits</th>
                 <th className="second figure font-normal">Missing</th>
-                <th className="second text-left font-normal">To be decided</th>
+                <th className="second pl-4 text-left font-normal">To be decided</th>
               </tr>
             </thead>
             <tbody>
               {found.needs.map((n) => (
-                <tr key={n.needId} className="border-t border-rule align-baseline">
+                <tr key={n.needId} className="border-t border-rule">
                   <td className="py-1.5 pr-3">
                     {n.item}
                     <span className="second block">
@@ -95,7 +95,7 @@ export function ShortWindow({ list, onLeave }: { list: string; onLeave: () => vo
                         no supplier yet
                       </Link>
                     ) : (
-                      <span className="flex flex-wrap items-center gap-1.5">
+                      <span className="flex items-center gap-1.5 whitespace-nowrap max-sm:flex-wrap">
                         <input
                           className="entry figure w-16"
                           inputMode="decimal"
