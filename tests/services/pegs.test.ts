@@ -226,3 +226,18 @@ test('below zero, what comes fills the hole first and only the rest lies ready',
   expect(await lineOf(id)).toMatchObject({ liesReady: units(6), boughtFor: 0 });
   expect(await needFor(id)).toMatchObject({ reckoning: { toBuy: units(4) } });
 });
+
+test('of two orders for one line the one that was decided first is promised first, wherever its row stands', async () => {
+  const before = await state();
+  const id = await ask('14');
+  await accept(id, '1');
+  const { orderId } = await order();
+  await send(orderId);
+  await accept(id, '1');
+  // Fourteen of the twenty are promised: all of the order, and four of the tray; the six beyond are the tray's.
+  expect(await state()).toMatchObject({
+    ...{ pegged: 14, on_the_way: before.on_the_way, in_trays: (before.in_trays ?? 0) + 6 },
+  });
+  must(await cancelTransfer(books.deps, mira, req({ transferId: id, version: 1 })));
+  expect(await state()).toMatchObject({ pegged: 0, on_the_way: (before.on_the_way ?? 0) + 10 });
+});

@@ -23,4 +23,7 @@ ALTER TABLE customer_hand_over
   ADD FOREIGN KEY (receipt_id) REFERENCES goods_receipt (id),
   ADD CONSTRAINT hand_over_on CHECK ((document_id IS NULL) <> (receipt_id IS NULL));
 
+-- The decision that was the last of its need before: undone, that one is the last again.
+ALTER TABLE decision ADD COLUMN previous_id BIGINT UNSIGNED NULL;
+
 UPDATE item_location_state SET plan = NULL;

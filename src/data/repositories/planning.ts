@@ -305,9 +305,10 @@ export const insertDecision = async (tx: Tx, d: DecisionInsert): Promise<number>
     await tx.run(
       `INSERT INTO decision (need_id, kind, fingerprint, shortage, source_id, pack_id, pack_quantity, base_quantity,
                              reckoning, user_id, decided_at,
-                             waited, by_hand, until, reason)
+                             waited, by_hand, until, reason, previous_id)
        VALUES (:needId, :kind, :fingerprint, :shortage, :sourceId, :packId, :packQuantity, :baseQuantity,
-               :reckoning, :userId, :at, :waited, :byHand, :until, :reason)`,
+               :reckoning, :userId, :at, :waited, :byHand, :until, :reason,
+               (SELECT n.last_decision_id FROM need n WHERE n.id = :needId))`,
       { waited: '0', byHand: '0', until: null, reason: '', ...d },
     )
   ).id;
@@ -329,6 +330,14 @@ export const readByHand = async (tx: Tx, decisionId: number): Promise<string> =>
     ?.byHand ?? '0';
 
 /** Who decided a need last, when and how. */
+/** The decision that was the last of a need when one was made on it; null where there was none. */
+export const findDecisionBefore = async (tx: Tx, decisionId: number): Promise<number | null> =>
+  (
+    await tx.row<{ id: number | null }>('SELECT previous_id AS id FROM decision WHERE id = :decisionId', {
+      decisionId,
+    })
+  )?.id ?? null;
+
 export const readLastDecision = (tx: Tx, needId: number) =>
   tx.row<{ who: string; at: string; kind: string; packQuantity: string; supplier: string | null }>(
     `SELECT u.name AS who, d.decided_at AS at, d.kind, d.pack_quantity AS packQuantity, s.name AS supplier

@@ -26,7 +26,7 @@ export async function readEarlyPairs(
        JOIN demand_rate r ON r.item_id = s.item_id AND r.location_id = s.location_id
        JOIN item i ON i.id = s.item_id AND i.status = 'active'
       WHERE f.supplier_id = :supplierId AND s.location_id IN (${at.sql}) AND s.supply_location_id IS NULL
-        AND s.level_quantity IS NOT NULL AND s.need_state IN ('none', 'decided')
+        AND s.level_quantity IS NOT NULL AND s.need_state = 'none'
       ORDER BY (s.position_quantity - s.level_quantity) / r.per_day, s.item_id, s.location_id LIMIT ${Math.trunc(most)}`,
     { supplierId, ...at.values },
   );

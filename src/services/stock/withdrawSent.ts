@@ -2,7 +2,7 @@ import type { Actor } from '@/core/people';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { setApproved, type TransferLineRow, type TransferRow } from '@/data/repositories/transfers';
 import type { Tx } from '@/data/sql';
-import { reopenNeed } from '../planning/reopenNeed';
+import { type Reopened, reopenNeed } from '../planning/reopenNeed';
 import { releaseLines } from './openTransfer';
 
 /** Takes a line that a decision put on a transfer, locked and not yet shipped, off it: what was promised is free again, and
@@ -13,10 +13,10 @@ export async function withdrawSent(
   now: string,
   transfer: TransferRow,
   line: TransferLineRow,
-): Promise<void> {
+): Promise<Reopened> {
   await releaseLines(tx, transfer, [line]);
   await setApproved(tx, line.id, '0', null);
-  await reopenNeed(tx, actor, now, line.decisionId);
+  const reopened = await reopenNeed(tx, actor, now, line.decisionId);
   await recordChanges(tx, actor.userId, now, [
     {
       entity: 'transfer',
@@ -25,4 +25,5 @@ export async function withdrawSent(
       before: { line: line.lineNo, approved: line.approved },
     },
   ]);
+  return reopened;
 }

@@ -9,7 +9,14 @@ import { lockCustomerOrder } from '@/data/repositories/customerOrders';
 import { lockHandNeed, putHandNeed, takeHandNeed } from '@/data/repositories/handNeeds';
 import { markDirty } from '@/data/repositories/marks';
 import { setOrderState } from '@/data/repositories/orders';
-import { decideNeed, lockNeedOfDecision, lockNeeds, readByHand } from '@/data/repositories/planning';
+import {
+  decideNeed,
+  findDecisionBefore,
+  lockNeed,
+  lockNeedOfDecision,
+  lockNeeds,
+  readByHand,
+} from '@/data/repositories/planning';
 import { lockSettings } from '@/data/repositories/policies';
 import { scopeKey } from '@/data/repositories/policySettings';
 import { findLineOfDecision, lockTransfer } from '@/data/repositories/transfers';
@@ -21,6 +28,7 @@ import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { fingerprintOf } from '../planning/freshNeeds';
 import { cellsOf, editedSettings, type SettingCells } from '../planning/policyEdits';
+import type { Reopened } from '../planning/reopenNeed';
 import { withdraw } from '../planning/withdraw';
 import { writePolicies } from '../planning/writePolicies';
 import { openAgain } from '../promise/openAgain';
@@ -107,7 +115,9 @@ async function undoDecided(at: At, d: Decided): Promise<Undone> {
     if (!line) return tooFar;
     const clean = await untouched(at, [{ entity: 'tray_line', entityId: d.trayLineId }, needed]);
     if (!clean.ok) return clean;
-    return line.state === 'in_tray' ? ok(await withdraw(tx, actor, now, line)) : tooFar;
+    if (line.state !== 'in_tray') return tooFar;
+    await asBefore(at, await withdraw(tx, actor, now, line), line.decisionId);
+    return ok(null);
   }
   const transfer = await lockTransfer(tx, d.transferId);
   const line = await findLineOfDecision(tx, d.decisionId);
@@ -115,7 +125,17 @@ async function undoDecided(at: At, d: Decided): Promise<Undone> {
   const clean = await untouched(at, [{ entity: 'transfer', entityId: d.transferId }, needed]);
   if (!clean.ok) return clean;
   if (transfer.state !== 'approved' || line.approved === '0.000000') return tooFar;
-  return ok(await withdrawSent(tx, actor, now, transfer, line));
+  await asBefore(at, await withdrawSent(tx, actor, now, transfer, line), d.decisionId);
+  return ok(null);
+}
+
+/** Of a need whose last decision was withdrawn the one before it is the last again: it may have been decided in part before. */
+async function asBefore({ tx, now }: At, { needId, decisionId }: Reopened, undone: number): Promise<void> {
+  const need = needId === null || decisionId === null ? null : await lockNeed(tx, needId);
+  if (!need) return;
+  const before = await findDecisionBefore(tx, undone);
+  await decideNeed(tx, need.id, 'open', before, fingerprintOf({ ...need, lastDecisionId: before }), now);
+  markDirty(tx, [need]);
 }
 
 const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
