@@ -37,10 +37,16 @@ const figure = (name: string, value: number, unit: string, baseline: number, goa
   ...{ ratio: Number((value / baseline).toFixed(2)), goal },
 });
 
-/** The row of a need with nothing reckoned: what the bare SELECT of a page reads. */
-const bareRows = `SELECT n.id, n.state, n.cause, n.shortage, n.suggested, n.fingerprint, i.number, i.name, l.name AS place, s.name AS supplier
+/** What is stored of a row as the page shows it, with nothing reckoned: what the bare SELECT of a page reads. */
+const bareRows = `SELECT n.id, n.state, n.cause, n.shortage, n.suggested, n.fingerprint, i.number, i.name, i.status, l.name AS place, s.name AS supplier,
+   v.on_hand, v.blocked, v.inspection, v.allocated, t.on_the_way, t.in_trays, t.owed, t.level_quantity, t.max_quantity, t.cover_days, r.per_day,
+   k.name AS pack, k.count_num, k.count_den, a.amount, a.per_quantity
    FROM need n JOIN item i ON i.id = n.item_id JOIN location l ON l.id = n.location_id
-   LEFT JOIN source f ON f.id = n.source_id LEFT JOIN supplier s ON s.id = f.supplier_id`;
+   LEFT JOIN source f ON f.id = n.source_id LEFT JOIN supplier s ON s.id = f.supplier_id LEFT JOIN pack k ON k.id = f.pack_id
+   LEFT JOIN price a ON a.source_id = f.id AND a.from_packs = 0
+   LEFT JOIN level v ON v.item_id = n.item_id AND v.location_id = n.location_id
+   LEFT JOIN item_location_state t ON t.item_id = n.item_id AND t.location_id = n.location_id
+   LEFT JOIN demand_rate r ON r.item_id = n.item_id AND r.location_id = n.location_id`;
 
 /** Needs in the books of 50,000 items × 15 locations with 5,000 of them open: a page of the list as the read service gives it,
  *  serialised, against the bare SELECT of its rows; the list opened against the bare SELECT of all; a decision against one INSERT,

@@ -6,6 +6,7 @@ import { bringBack } from '@/services/planning/bringBack';
 import { needOrders } from '@/services/planning/needList';
 import { openDecisions, readDecisionRows } from '@/services/planning/readDecisions';
 import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
+import { readReckonings } from '@/services/planning/readReckonings';
 import { readWays } from '@/services/planning/readWays';
 import { beginDay, markChanged } from '@/services/planning/recompute';
 import { setAside } from '@/services/planning/setAside';
@@ -176,8 +177,9 @@ describe('by hand', () => {
     const row = rows.find((r) => r.kind === 'need');
     if (row?.kind !== 'need') throw new Error('no row');
     expect(row).toMatchObject({ id: need.id, byHand: { quantity: 7_000_000, note: 'a class' } });
-    expect(row.reckoning?.terms.find((t) => t.label === 'by_hand')?.quantity).toBe(7_000_000);
-    expect(row.reckoning?.quantity).toBe(row.base);
+    const [sum] = must(await readReckonings(books.deps, mira, [need.id]));
+    expect(sum?.reckoning?.terms.find((t) => t.label === 'by_hand')?.quantity).toBe(7_000_000);
+    expect(sum?.reckoning?.quantity).toBe(row.base);
   });
 });
 

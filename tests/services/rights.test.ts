@@ -48,6 +48,7 @@ import { readOutlook } from '@/services/planning/readOutlook';
 import { allPolicies, openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
 import { readPolicyChoices } from '@/services/planning/readPolicyChoices';
 import { readPolicyDetail } from '@/services/planning/readPolicyDetail';
+import { readReckonings } from '@/services/planning/readReckonings';
 import { readRuleValues } from '@/services/planning/readRuleValues';
 import { readSplit } from '@/services/planning/readSplit';
 import { readStockCourse } from '@/services/planning/readStockCourse';
@@ -245,6 +246,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: buying,
     tries: [(a) => acceptNeed(books.deps, a, req({ needId: 999, fingerprint: 'x', packs: '1' }))],
   },
+  'planning/readReckonings': { who: readers, tries: [(a) => readReckonings(books.deps, a, [])] },
   'planning/readWays': { who: readers, tries: [(a) => readWays(books.deps, a, 999)] },
   'planning/readLastBought': {
     who: ['buyer', 'owner', 'bookkeeper', 'read_only'],

@@ -11,6 +11,7 @@ import { readSnapshot } from '@/data/transaction';
 import type { Deps } from '@/services/deps';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { openNeeds, readNeedRows } from '@/services/planning/readNeeds';
+import { readReckonings } from '@/services/planning/readReckonings';
 import { savePolicies } from '@/services/planning/savePolicies';
 import { seedDemo } from '../../scripts/demoData/seed';
 
@@ -167,10 +168,19 @@ export async function acceptSome(books: Books, packs: string) {
 export async function needsOf(books: Books, actor: Actor, locationId: number | null = null) {
   const head = must(await openNeeds(books.deps, actor, { locationId }));
   const { rows } = must(await readNeedRows(books.deps, actor, { list: head.list, from: 0 }));
+  const needs = rows.flatMap((r) => (r.kind === 'need' ? [r] : []));
+  const sums = must(
+    await readReckonings(
+      books.deps,
+      actor,
+      needs.map((n) => n.id),
+    ),
+  );
+  const reckonings = new Map(sums.map((s) => [s.needId, s.reckoning]));
   return {
     head,
     groups: rows.flatMap((r) => (r.kind === 'group' ? [r.group] : [])),
-    needs: rows.flatMap((r) => (r.kind === 'need' ? [r] : [])),
+    needs: needs.map((n) => ({ ...n, reckoning: reckonings.get(n.id) ?? null })),
   };
 }
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { units } from '../quantity';
-import { adviseOrders, consumeForecast, firstBelow, lotForLot, type ProjectionInput, project } from '.';
+import { adviseOrders, consumeForecast, firstBelow, lotForLot, type ProjectionInput, project, runsBelow } from '.';
 
 const u = (list: readonly number[]) => list.map(units);
 const flow = (day: number, quantity: number) => ({ day, quantity: units(quantity) });
@@ -54,6 +54,17 @@ describe('projection', () => {
     expect(firstBelow(days, 0)).toBe(2);
     expect(firstBelow(days, units(4))).toBe(0);
     expect(firstBelow(project({ ...quiet, stock: units(5) }), 0)).toBeNull();
+    expect(runsBelow({ ...quiet, stock: units(10), perDay: units(3), receipts: [flow(4, 6)] }, 0)).toBe(3);
+    const flows = fc.array(
+      fc.record({ day: fc.integer({ min: -3, max: 40 }), quantity: fc.integer({ min: 0, max: 60 }) }),
+    );
+    const some = fc.integer({ min: -40, max: 200 });
+    fc.assert(
+      fc.property(some, fc.nat(50), fc.nat(12), flows, (stock, owed, perDay, receipts) => {
+        const input = { ...quiet, stock, owed, perDay, receipts, days: 30 };
+        expect(runsBelow(input, 0)).toBe(firstBelow(project(input), 0));
+      }),
+    );
   });
 
   test('closing = opening + everything that came − everything asked for, on any figures', () => {

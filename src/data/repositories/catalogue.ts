@@ -105,12 +105,17 @@ export type PackRow = Pack & { readonly itemId: number };
 
 /** Packs of the given items. */
 export async function readPacks(tx: Tx, itemIds: readonly number[]): Promise<PackRow[]> {
-  const ids = list('id', itemIds);
-  if (!ids) return [];
-  const rows = await tx.rows<{ id: number; itemId: number; name: string; num: number; den: number; of: number | null }>(
+  const rows = await tx.rowsOf<{
+    id: number;
+    itemId: number;
+    name: string;
+    num: number;
+    den: number;
+    of: number | null;
+  }>(
     `SELECT id, item_id AS itemId, name, count_num AS num, count_den AS den, of_pack_id AS \`of\`
-       FROM pack WHERE item_id IN (${ids.sql}) ORDER BY id`,
-    ids.values,
+       FROM pack WHERE item_id IN (?) ORDER BY id`,
+    itemIds,
   );
   return rows.map((r) => ({ id: r.id, itemId: r.itemId, name: r.name, count: fraction(r.num, r.den), of: r.of }));
 }
@@ -139,20 +144,19 @@ export type SourceRow = {
 };
 
 /** Sources of the given items with what is needed of their suppliers. */
+/** Sources of these items. Their suppliers are few: looked at first, everything they sell would be read. */
 export async function readSources(tx: Tx, itemIds: readonly number[]): Promise<SourceRow[]> {
-  const ids = list('id', itemIds);
-  if (!ids) return [];
-  const rows = await tx.rows<Omit<SourceRow, 'supplierActive'> & { supplierActive: number }>(
+  const rows = await tx.rowsOf<Omit<SourceRow, 'supplierActive'> & { supplierActive: number }>(
     `SELECT s.id, s.item_id AS itemId, s.supplier_id AS supplierId, p.name AS supplierName, p.code AS supplierCode,
             p.status = 'active' AS supplierActive, p.currency, s.preference,
             s.supplier_item_number AS supplierItemNumber, s.pack_id AS packId, s.minimum_quantity AS minimum,
             s.multiple_packs AS multiplePacks, s.rounding,
             COALESCE(s.lead_time_days, p.lead_time_days) AS leadTimeDays, p.lead_time_kind AS leadTimeKind,
             s.share_percent AS share, s.break_scope AS breakScope, COALESCE(f.price_group, '') AS priceGroup, i.edition
-       FROM source s JOIN supplier p ON p.id = s.supplier_id JOIN item i ON i.id = s.item_id
-       LEFT JOIN item_family f ON f.id = i.family_id
-      WHERE s.item_id IN (${ids.sql}) ORDER BY s.item_id, s.preference, s.id`,
-    ids.values,
+       FROM source s FORCE INDEX (source_preference) STRAIGHT_JOIN supplier p ON p.id = s.supplier_id
+       STRAIGHT_JOIN item i ON i.id = s.item_id LEFT JOIN item_family f ON f.id = i.family_id
+      WHERE s.item_id IN (?) ORDER BY s.item_id, s.preference, s.id`,
+    itemIds,
   );
   return rows.map((r) => ({ ...r, supplierActive: r.supplierActive === 1 }));
 }
@@ -160,13 +164,11 @@ export async function readSources(tx: Tx, itemIds: readonly number[]): Promise<S
 export type PriceRow = PriceStep & { readonly sourceId: number };
 
 export async function readPrices(tx: Tx, sourceIds: readonly number[]): Promise<PriceRow[]> {
-  const ids = list('id', sourceIds);
-  if (!ids) return [];
-  const rows = await tx.rows<PriceRow & { discount: string }>(
+  const rows = await tx.rowsOf<PriceRow & { discount: string }>(
     `SELECT source_id AS sourceId, CAST(from_packs * 1000000 AS SIGNED) AS fromPacks, valid_from AS validFrom,
             valid_to AS validTo, amount, discount_percent AS discount, per_quantity AS perQuantity, pack_id AS packId
-       FROM price WHERE source_id IN (${ids.sql})`,
-    ids.values,
+       FROM price WHERE source_id IN (?)`,
+    sourceIds,
   );
   return rows.map(({ discount, ...step }) => ({
     ...step,
@@ -228,11 +230,9 @@ export async function readSuppliers(tx: Tx): Promise<SupplierRow[]> {
 
 /** These items by id. */
 export async function readItemsByIds(tx: Tx, itemIds: readonly number[]): Promise<Map<number, ItemRow>> {
-  const ids = list('id', itemIds);
-  if (!ids) return new Map();
-  const rows = await tx.rows<ItemRow>(
-    `SELECT ${itemColumns} FROM item i JOIN category c ON c.id = i.category_id WHERE i.id IN (${ids.sql})`,
-    ids.values,
+  const rows = await tx.rowsOf<ItemRow>(
+    `SELECT ${itemColumns} FROM item i FORCE INDEX (PRIMARY) STRAIGHT_JOIN category c ON c.id = i.category_id WHERE i.id IN (?)`,
+    itemIds,
   );
   return new Map(rows.map((r) => [r.id, r]));
 }

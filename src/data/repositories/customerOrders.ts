@@ -223,7 +223,7 @@ export async function readCustomerOfDemands(tx: Tx, demandIds: readonly number[]
             l.way = 'straight' AS straight
        FROM customer_demand d JOIN customer_line l ON l.id = d.line_id JOIN customer_order o ON o.id = l.order_id
        JOIN customer c ON c.id = o.customer_id WHERE d.id IN (?)`,
-    demandIds.length > 0 ? demandIds : [0],
+    demandIds,
   );
   return new Map(rows.map((r) => [r.demandId, r]));
 }
@@ -286,7 +286,7 @@ export async function readCustomersOfLines(
   const rows = await tx.rowsOf<{ lineId: number; orderId: number; number: string; customer: string; address: string }>(
     `SELECT l.id AS lineId, o.id AS orderId, o.number, c.name AS customer, c.address FROM customer_line l
        JOIN customer_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id WHERE l.id IN (?)`,
-    lineIds.length > 0 ? lineIds : [0],
+    lineIds,
   );
   return new Map(rows.map((r) => [r.lineId, r]));
 }

@@ -1,5 +1,5 @@
 import { list, type Tx } from '../sql';
-import type { Pair } from './levels';
+import { type Pair, THESE, theseOf } from './levels';
 
 export type DayOfMovements = Pair & { readonly date: string; readonly change: string; readonly sold: string };
 
@@ -61,6 +61,16 @@ export async function readRates(tx: Tx, itemIds: readonly number[]): Promise<Cla
     ids.values,
   );
 }
+
+/** Mean use a day of these pairs alone. */
+export const readUseAt = async (tx: Tx, pairs: readonly Pair[]) =>
+  pairs.length === 0
+    ? []
+    : tx.rowsOf<Pair & { readonly perDay: string }>(
+        `SELECT r.item_id AS itemId, r.location_id AS locationId, r.per_day AS perDay
+           FROM ${THESE} STRAIGHT_JOIN demand_rate r ON r.item_id = x.i AND r.location_id = x.l`,
+        [theseOf(pairs)],
+      );
 
 const rateColumns = ['per_day', 'sd_per_day', 'days_counted', 'annual_minor', 'variation_thousandths', 'measured_on'];
 

@@ -1,4 +1,4 @@
-import { list, type Tx } from '../sql';
+import type { Tx } from '../sql';
 import type { Pair } from './levels';
 
 export type HandNeedRow = Pair & {
@@ -9,15 +9,12 @@ export type HandNeedRow = Pair & {
 };
 
 /** What is asked for by hand of these items, with who asked. */
-export async function readHandNeeds(tx: Tx, itemIds: readonly number[]): Promise<HandNeedRow[]> {
-  const ids = list('id', itemIds);
-  if (!ids) return [];
-  return tx.rows<HandNeedRow>(
+export const readHandNeeds = (tx: Tx, itemIds: readonly number[]): Promise<HandNeedRow[]> =>
+  tx.rowsOf<HandNeedRow>(
     `SELECT h.item_id AS itemId, h.location_id AS locationId, h.quantity, h.note, u.name AS who, h.at
-       FROM hand_need h JOIN app_user u ON u.id = h.user_id WHERE h.item_id IN (${ids.sql})`,
-    ids.values,
+       FROM hand_need h JOIN app_user u ON u.id = h.user_id WHERE h.item_id IN (?)`,
+    itemIds,
   );
-}
 
 /** What is asked for by hand at a pair as decimal text, locked; '0' where nothing is. */
 export async function lockHandNeed(tx: Tx, { itemId, locationId }: Pair): Promise<{ quantity: string; note: string }> {

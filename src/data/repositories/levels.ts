@@ -20,6 +20,11 @@ const columns = `item_id AS itemId, location_id AS locationId, on_hand AS onHand
                  value_minor AS value, last_posting AS lastPosting, last_cost_quantity AS lastCostQuantity,
                  last_cost_minor AS lastCost`;
 
+/** Pairs as a table, so that rows are found one by one through their key. A list of tuples would be read as a range, on a
+ *  small table as the whole of it, and a locking read waits for every row it reads: that was a deadlock in four commands. */
+export const THESE = "JSON_TABLE(?, '$[*]' COLUMNS (i INT UNSIGNED PATH '$[0]', l INT UNSIGNED PATH '$[1]')) x";
+export const theseOf = (pairs: readonly Pair[]): string => JSON.stringify(pairs.map((p) => [p.itemId, p.locationId]));
+
 export const byPair = (a: Pair, b: Pair): number => a.itemId - b.itemId || a.locationId - b.locationId;
 
 /** Creates missing levels by a no-op upsert in key order, which locks them in that order, and reads them: some hundreds in a
@@ -123,6 +128,15 @@ export async function readLevels(
     ...at.values,
   });
 }
+
+/** Levels of these pairs alone. */
+export const readLevelsAt = async (tx: Tx, pairs: readonly Pair[]): Promise<LevelRow[]> =>
+  pairs.length === 0
+    ? []
+    : tx.rowsOf<LevelRow>(
+        `SELECT ${columns} FROM ${THESE} STRAIGHT_JOIN level ON item_id = x.i AND location_id = x.l`,
+        [theseOf(pairs)],
+      );
 
 /** What stock is worth at these places, by item, in minor units. */
 export async function readStockValues(tx: Tx, locationIds: readonly number[] | null): Promise<Map<number, number>> {

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Asking } from '../asking';
 import type { MarkedSet, SqlValue, Statement, Tx } from '../sql';
-import { byPair, type Pair } from './levels';
+import { byPair, type Pair, THESE, theseOf } from './levels';
 
 /** Marks pairs for recomputation, in the transaction of the change: written by `flushMarks` as the last thing before its
  *  commit, in key order, so that nobody waits for anything while holding a mark. `what`: only their stock has moved, or
@@ -83,11 +83,6 @@ export function askDirtyLocked(ask: Asking, pairs: readonly Pair[], others: 'ski
     [theseOf([...pairs].sort(byPair))],
   );
 }
-
-/** Pairs as a table, so that rows are found one by one through their key. A list of tuples would be read as a range, on a
- *  small table as the whole of it, and a locking read waits for every row it reads: that was a deadlock in four commands. */
-export const THESE = "JSON_TABLE(?, '$[*]' COLUMNS (i INT UNSIGNED PATH '$[0]', l INT UNSIGNED PATH '$[1]')) x";
-export const theseOf = (pairs: readonly Pair[]): string => JSON.stringify(pairs.map((p) => [p.itemId, p.locationId]));
 
 /** Takes marks away. */
 export function dirtyCleared(pairs: readonly Pair[]): Statement[] {

@@ -1,6 +1,6 @@
 import type { Asking } from '../asking';
 import type { Pair } from './levels';
-import { THESE, theseOf } from './marks';
+import { THESE, theseOf } from './levels';
 import { micro } from './needInputs/ground';
 import type { StateRow } from './planning';
 

@@ -1,6 +1,6 @@
 import type { Asking } from '../asking';
 import { atLocations, insertStatements, list, type SqlValue, type Statement, type Tx } from '../sql';
-import type { Pair } from './levels';
+import { type Pair, THESE, theseOf } from './levels';
 import type { PegOf } from './needInputs';
 
 export type StateRow = Pair & {
@@ -104,16 +104,27 @@ export async function readStates(
 ): Promise<StateRow[]> {
   const ids = list('id', itemIds);
   if (!ids) return [];
-  const at = atLocations('location_id', locationIds);
+  const at = atLocations('s.location_id', locationIds);
   return tx.rows<StateRow>(
-    `SELECT item_id AS itemId, location_id AS locationId, on_hand AS onHand, blocked, on_the_way AS onTheWay,
-            in_trays AS inTrays, owed, backordered, planned, pegged, position_quantity AS position, level_quantity AS level, max_quantity AS max,
-            shortage, suggested, cover_days AS coverDays, excess, below_min AS belowMin, source_id AS sourceId,
-            supply_location_id AS supplyLocationId, need_state AS needState, next_due_at AS nextDueAt, fingerprint
-       FROM item_location_state WHERE item_id IN (${ids.sql}) ${at.sql}`,
+    `SELECT ${readColumns} FROM item_location_state s WHERE s.item_id IN (${ids.sql}) ${at.sql}`,
     { ...ids.values, ...at.values },
   );
 }
+
+const readColumns = `s.item_id AS itemId, s.location_id AS locationId, s.on_hand AS onHand, s.blocked, s.on_the_way AS onTheWay,
+            s.in_trays AS inTrays, s.owed, s.backordered, s.planned, s.pegged, s.position_quantity AS position, s.level_quantity AS level,
+            s.max_quantity AS max, s.shortage, s.suggested, s.cover_days AS coverDays, s.excess, s.below_min AS belowMin,
+            s.source_id AS sourceId, s.supply_location_id AS supplyLocationId, s.need_state AS needState, s.next_due_at AS nextDueAt,
+            s.fingerprint`;
+
+/** States of these pairs alone. */
+export const readStatesAt = async (tx: Tx, pairs: readonly Pair[]): Promise<StateRow[]> =>
+  pairs.length === 0
+    ? []
+    : tx.rowsOf<StateRow>(
+        `SELECT ${readColumns} FROM ${THESE} STRAIGHT_JOIN item_location_state s ON s.item_id = x.i AND s.location_id = x.l`,
+        [theseOf(pairs)],
+      );
 
 /** Whose need it is: the ordinary demand of its pair (0), or one line, of a place or a customer, that is bought for one to one. */
 export type Peg = { readonly pegOf: 'pair' | PegOf; readonly peg: number };
@@ -186,7 +197,7 @@ export async function lockNeedOfDecision(tx: Tx, decisionId: number): Promise<Ne
 export async function readDemandsOfDecisions(tx: Tx, decisionIds: readonly number[]): Promise<Map<number, number>> {
   const rows = await tx.rowsOf<{ id: number; peg: number }>(
     `SELECT d.id, n.peg FROM decision d JOIN need n ON n.id = d.need_id AND n.peg_of = 'customer_demand' WHERE d.id IN (?)`,
-    decisionIds.length > 0 ? decisionIds : [0],
+    decisionIds,
   );
   return new Map(rows.map((r) => [r.id, r.peg]));
 }
@@ -228,10 +239,8 @@ export function readOpenNeeds(tx: Tx, locationIds: readonly number[] | null): Pr
   );
 }
 
-export async function readNeedsByIds(tx: Tx, needIds: readonly number[]): Promise<NeedRow[]> {
-  const ids = list('id', needIds);
-  return ids ? tx.rows<NeedRow>(`SELECT ${needColumns} FROM need WHERE id IN (${ids.sql})`, ids.values) : [];
-}
+export const readNeedsByIds = (tx: Tx, needIds: readonly number[]): Promise<NeedRow[]> =>
+  tx.rowsOf<NeedRow>(`SELECT ${needColumns} FROM need WHERE id IN (?)`, needIds);
 
 export const findNeed = (tx: Tx, id: number) =>
   tx.row<NeedRow>(`SELECT ${needColumns} FROM need WHERE id = :id`, { id });

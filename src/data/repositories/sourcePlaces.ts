@@ -25,7 +25,7 @@ export function askSourcePlaces(ask: Asking, only: readonly number[] | null): ()
   const values = only === null ? [] : [only];
   const rows = ask.rows<PlaceRow>(
     `SELECT x.source_id AS sourceId, x.location_id AS locationId, x.preference, x.share_percent AS share
-       FROM source_place x JOIN source s ON s.id = x.source_id WHERE TRUE ${of}`,
+       FROM ${only === null ? 'source_place x JOIN source s ON s.id = x.source_id' : 'source s FORCE INDEX (source_pair) STRAIGHT_JOIN source_place x ON x.source_id = s.id'} WHERE TRUE ${of}`,
     values,
   );
   const shares = ask.arrays<[number]>(

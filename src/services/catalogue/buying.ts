@@ -25,6 +25,8 @@ export type BuyingBook = {
   readonly preferred: ReadonlyMap<number, Buying>;
   /** Content of a pack of these items in base units; null = the base unit itself. */
   readonly contentOf: (packId: number | null) => Fraction;
+  /** Packs of these items. */
+  readonly packs: ReadonlyMap<number, Pack>;
 };
 
 /** Sources, packs and prices of these items, ready to compute with. */
@@ -61,7 +63,7 @@ export async function readBuying(tx: Tx, itemIds: readonly number[]): Promise<Bu
     const best = preferredSource(candidates);
     if (best) preferred.set(itemId, bySource.get(best.id) as Buying);
   }
-  return { bySource, preferred, contentOf };
+  return { bySource, preferred, contentOf, packs };
 }
 
 /** What source's rounding rule is in millionths. */

@@ -1,15 +1,16 @@
 import { lineNet } from '@/core/money';
-import { type NeedCause, type NeedWarning, needWarnings, type Reckoning } from '@/core/netting';
+import { type NeedCause, type NeedWarning, needWarnings } from '@/core/netting';
 import { type Pack, packContent, packsIn } from '@/core/packs';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import type { PriceStep, SourceRule } from '@/core/sourcing';
 import { type Fraction, fraction } from '@/core/units';
-import { type ItemRow, readItemsByIds, readPacks } from '@/data/repositories/catalogue';
+import { readCalendars } from '@/data/repositories/calendars';
+import { type ItemRow, readItemsByIds } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomerOfDemands } from '@/data/repositories/customerOrders';
 import { readHandNeeds } from '@/data/repositories/handNeeds';
-import { readLevels } from '@/data/repositories/levels';
-import { type NeedRow, readNeedsByIds, readStates } from '@/data/repositories/planning';
+import { readLevelsAt } from '@/data/repositories/levels';
+import { type NeedRow, readNeedsByIds, readStatesAt } from '@/data/repositories/planning';
 import { readTransferOfLines } from '@/data/repositories/transfers';
 import type { Tx } from '@/data/sql';
 import { readBuying } from '../catalogue/buying';
@@ -18,7 +19,6 @@ import { readExchange } from '../cost/exchange';
 import { type Deps, timeOf, todayOf } from '../deps';
 import { pairKey, pairMap } from '../grouping';
 import { coverDaysOf, freeOf, type Gauge, gaugeOf } from '../stock/gauge';
-import { readPairPlans } from './pairPlans';
 import { readUrgency } from './urgency';
 
 export type NeedView = {
@@ -58,7 +58,6 @@ export type NeedView = {
   readonly warnings: readonly NeedWarning[];
   /** Which rule chose its source; null without one. */
   readonly sourceRule: SourceRule | null;
-  readonly reckoning: Reckoning | null;
   /** The line it is bought for one to one, of another place's request or a customer's order; null for the ordinary demand of its
    *  place. `straight`: its supplier sends it to the customer. */
   readonly boughtFor: {
@@ -90,15 +89,18 @@ export async function needViewsOf(deps: Deps, tx: Tx, needIds: readonly number[]
   const book = await readBuying(tx, itemIds);
   const items = await readItemsByIds(tx, itemIds);
   const locations = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
-  const levels = pairMap(await readLevels(tx, itemIds));
-  const packs = new Map((await readPacks(tx, itemIds)).map((p) => [p.id, p]));
-  const states = pairMap(await readStates(tx, itemIds));
-  const plans = await readPairPlans(tx, itemIds, today);
+  const sending = needs.flatMap((n) =>
+    n.supplyLocationId === null ? [] : [{ itemId: n.itemId, locationId: n.supplyLocationId }],
+  );
+  const levels = pairMap(await readLevelsAt(tx, [...needs, ...sending]));
+  const { packs } = book;
+  const states = pairMap(await readStatesAt(tx, needs));
+  const calendars = await readCalendars(tx, today);
   const boughtFor = await readBoughtFor(tx, needs, locations);
   const ruleOf = await sourceRules(tx, book, itemIds);
   const urgency = await readUrgency(tx, { today, time: timeOf(deps, company) }, needs, {
     book,
-    calendars: plans.calendars,
+    calendars,
   });
   const byHand = pairMap(await readHandNeeds(tx, itemIds));
   const sender = (n: NeedRow): NeedView['sentFrom'] => {
@@ -165,12 +167,7 @@ export async function needViewsOf(deps: Deps, tx: Tx, needIds: readonly number[]
         ...{ sentFree: sentFrom?.free ?? null, quantity: base },
       }),
       sourceRule: ruleOf(n.itemId, n.locationId),
-      ...(n.pegOf === 'pair'
-        ? { reckoning: plans.reckoning(n.itemId, n.locationId, state), boughtFor: null }
-        : {
-            reckoning: plans.peg(n, n.pegOf, n.peg)?.reckoning ?? null,
-            boughtFor: boughtFor(n),
-          }),
+      boughtFor: boughtFor(n),
     });
   }
   return views;

@@ -1,12 +1,12 @@
 import { addDays, arrivesIfOrdered, type BusinessDate, daysBetween, type SupplyCalendar } from '@/core/calendar';
-import { firstBelow, project } from '@/core/projection';
+import { runsBelow } from '@/core/projection';
 import { fromDecimal } from '@/core/quantity';
 import type { Calendars } from '@/data/repositories/calendars';
 import { readCustomerOfDemands } from '@/data/repositories/customerOrders';
-import { readRates } from '@/data/repositories/demand';
+import { readUseAt } from '@/data/repositories/demand';
 import type { Pair } from '@/data/repositories/levels';
 import { readSupply } from '@/data/repositories/openSupply';
-import { type Peg, readStates } from '@/data/repositories/planning';
+import { type Peg, readStatesAt } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
 import type { BuyingBook } from '../catalogue/buying';
 import { groupBy, pairKey, pairMap } from '../grouping';
@@ -37,8 +37,8 @@ export async function readUrgency(
   { book, calendars }: { readonly book: BuyingBook; readonly calendars: Calendars },
 ): Promise<(pair: Supplied) => Urgency> {
   const itemIds = [...new Set(pairs.map((p) => p.itemId))];
-  const states = pairMap(await readStates(tx, itemIds));
-  const rates = pairMap(await readRates(tx, itemIds));
+  const states = pairMap(await readStatesAt(tx, pairs));
+  const rates = pairMap(await readUseAt(tx, pairs));
   const supply = (await readSupply(tx, itemIds)).filter((s) => s.straight === 0);
   const coming = groupBy(supply, (s) => pairKey(s.itemId, s.locationId));
   const customers = await readCustomerOfDemands(
@@ -54,6 +54,13 @@ export async function readUrgency(
     arrivals.set(key, found);
     return found;
   };
+  const comings = new Map<string, ReturnType<typeof whenItComes>>();
+  const comesTo = (key: string, calendar: SupplyCalendar | null, locationId: number) => {
+    const name = `${key} ${locationId}`;
+    const had = comings.get(name) ?? whenItComes(calendars, calendar, locationId, at);
+    comings.set(name, had);
+    return had;
+  };
   const calendarOf = ({ locationId, sourceId, supplyLocationId }: Supplied) => {
     if (supplyLocationId !== null)
       return { key: `p${locationId}`, calendar: calendars.sending(locationId), sent: true };
@@ -67,19 +74,19 @@ export async function readUrgency(
     const key = pairKey(pair.itemId, pair.locationId);
     const state = states.get(key);
     const from = calendarOf(pair);
-    const when = whenItComes(calendars, from?.calendar ?? null, pair.locationId, at);
-    const days = project({
+    const when = comesTo(from?.key ?? '', from?.calendar ?? null, pair.locationId);
+    const stock = {
       stock: fromDecimal(state?.onHand ?? '0') - fromDecimal(state?.blocked ?? '0'),
       owed: fromDecimal(state?.owed ?? '0'),
       receipts: (coming.get(key) ?? []).map((s) => ({
         day: daysBetween(at.today, when(s).comes),
         quantity: fromDecimal(s.quantity),
       })),
-      ...{ orders: [], dependent: [], perDay: fromDecimal(rates.get(key)?.perDay ?? '0'), days: AHEAD },
-    });
+      ...{ perDay: fromDecimal(rates.get(key)?.perDay ?? '0'), days: AHEAD },
+    };
     // What is bought for one customer is in time by the day that customer wants it.
     const wanted = pair.pegOf === 'customer_demand' ? customers.get(pair.peg ?? 0)?.wanted : undefined;
-    const runOutDay = wanted === undefined ? firstBelow(days, 0) : Math.max(0, daysBetween(at.today, wanted));
+    const runOutDay = wanted === undefined ? runsBelow(stock, 0) : Math.max(0, daysBetween(at.today, wanted));
     const runOut = runOutDay === null ? null : addDays(at.today, runOutDay);
     const arrives = from && arrivalOf(from.key, from.calendar, from.sent);
     return { runOutDay, runOut, arrives, slackDays: runOut && arrives ? daysBetween(arrives, runOut) : null };

@@ -27,7 +27,10 @@ export async function readShortNeeds(
   const missing = lines.filter((l) => l.missing > 0);
   const open = await readOpenNeedsAt(tx, missing);
   const demands = groupBy(
-    await readDemands(tx, missing.length > 0 ? missing.map((l) => l.lineId) : [0]),
+    await readDemands(
+      tx,
+      missing.map((l) => l.lineId),
+    ),
     (d) => d.lineId,
   );
   const views = await needViewsOf(

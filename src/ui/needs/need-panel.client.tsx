@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import type { Reckoning } from '@/core/netting';
 import type { NeedView } from '@/services/planning/needViews';
 import type { Bought } from '@/services/purchase/bought';
 import { plural } from '../format';
@@ -32,7 +33,9 @@ export function NeedPanel({
 }) {
   const format = useFormat();
   const bought = useRead<readonly Bought[]>(`/api/reads/last-bought?item=${need.itemId}`);
-  const { reckoning } = need;
+  // The sum is another one once stock, or what is suggested, is.
+  const seen = encodeURIComponent(`${need.fingerprint} ${Object.values(need.gauge).join()}`);
+  const sum = useRead<{ readonly reckoning: Reckoning | null }>(`/api/reads/reckoning?need=${need.id}&at=${seen}`);
   const price = priceOf(need, need.packs, today);
   return (
     <div className="grid gap-6">
@@ -61,51 +64,14 @@ export function NeedPanel({
           </p>
         )}
         {need.buyerNote && <p className="note mb-4">{need.buyerNote}</p>}
-        <h3 className="head">Why {reckoning ? format.quantity(neededOf(reckoning)) : 'this'}</h3>
-        {reckoning ? (
-          <ReckoningSum
-            sum={reckoning}
-            format={format}
-            unit={need.unit}
-            packName={need.packName}
-            sent={need.sentFrom !== null}
-            worth={(q) => {
-              const net = price && netOf(need, q, price, currency);
-              return net === null ? null : format.money(net, currency);
-            }}
-            origins={{
-              refill_to_max: (
-                <Link prefetch={false} className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
-                  policy, {need.location}
-                </Link>
-              ),
-              refill_to_min: (
-                <Link prefetch={false} className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
-                  policy, {need.location}
-                </Link>
-              ),
-              on_hand: (
-                <Link prefetch={false} className="link" href={`/items/${need.itemId}#movements`}>
-                  {need.location}
-                </Link>
-              ),
-              on_the_way: (
-                <Link prefetch={false} className="link" href={`/items/${need.itemId}#on-order`}>
-                  approved and sent orders
-                </Link>
-              ),
-              in_trays: (
-                <Link prefetch={false} className="link" href="/trays">
-                  decided, not yet ordered
-                </Link>
-              ),
-            }}
-          />
-        ) : (
-          <p className="second">
-            {need.boughtFor ? 'Nobody asks for it any more.' : 'No policy that refills is in force here.'}
-          </p>
-        )}
+        <Why
+          need={need}
+          sum={sum}
+          worth={(q) => {
+            const net = price && netOf(need, q, price, currency);
+            return net === null ? null : format.money(net, currency);
+          }}
+        />
         {need.sentFrom && (
           <p className="second mt-2">
             Sent from {need.sentFrom.location}: {format.quantity(need.sentFrom.free)} free there.
@@ -147,5 +113,69 @@ export function NeedPanel({
         {bought !== null && bought !== 'failed' && <BoughtLines bought={bought} format={format} />}
       </div>
     </div>
+  );
+}
+
+/** The sum behind what is suggested; null while it is read. */
+export function Why({
+  need,
+  sum,
+  worth,
+}: {
+  need: NeedView;
+  sum: { readonly reckoning: Reckoning | null } | null | 'failed';
+  /** What so much is worth at the price shown, as text; null without one. */
+  worth: (quantity: number) => string | null;
+}) {
+  const format = useFormat();
+  const reckoning = sum === null || sum === 'failed' ? null : sum.reckoning;
+  return (
+    <>
+      <h3 className="head">Why {reckoning ? format.quantity(neededOf(reckoning)) : 'this'}</h3>
+      {sum === null && <p className="second">Loading</p>}
+      {sum === 'failed' && <p className="second">Could not be read just now.</p>}
+      {reckoning && (
+        <ReckoningSum
+          sum={reckoning}
+          format={format}
+          unit={need.unit}
+          packName={need.packName}
+          sent={need.sentFrom !== null}
+          worth={worth}
+          origins={{
+            refill_to_max: (
+              <Link prefetch={false} className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
+                policy, {need.location}
+              </Link>
+            ),
+            refill_to_min: (
+              <Link prefetch={false} className="link" href={`/policies?q=${encodeURIComponent(need.itemNumber)}`}>
+                policy, {need.location}
+              </Link>
+            ),
+            on_hand: (
+              <Link prefetch={false} className="link" href={`/items/${need.itemId}#movements`}>
+                {need.location}
+              </Link>
+            ),
+            on_the_way: (
+              <Link prefetch={false} className="link" href={`/items/${need.itemId}#on-order`}>
+                approved and sent orders
+              </Link>
+            ),
+            in_trays: (
+              <Link prefetch={false} className="link" href="/trays">
+                decided, not yet ordered
+              </Link>
+            ),
+          }}
+        />
+      )}
+      {sum !== null && sum !== 'failed' && !reckoning && (
+        <p className="second">
+          {need.boughtFor ? 'Nobody asks for it any more.' : 'No policy that refills is in force here.'}
+        </p>
+      )}
+    </>
   );
 }

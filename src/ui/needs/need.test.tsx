@@ -6,7 +6,7 @@ import type { WayView } from '@/services/planning/readWays';
 import { Format } from '../format';
 import { FormatProvider } from '../format-context.client';
 import { MayProvider } from '../may-context.client';
-import { NeedPanel } from './need-panel.client';
+import { NeedPanel, Why } from './need-panel.client';
 import { cannotAccept, NeedCells, needLabel, type RowState } from './need-row';
 import { partsOfWay, slackOfWay } from './ways.client';
 
@@ -27,7 +27,7 @@ const bought: NeedView = {
     ...{ onHand: units(12), free: units(12), coming: 0, inTrays: 0, owed: 0, min: units(28), max: units(76) },
   },
   ...{ content: { num: '10', den: '1' }, currency: 'EUR', rate: null, warnings: [], sourceRule: null },
-  ...{ reckoning: null, boughtFor: null, runOut: '2026-11-26', arrives: '2026-11-25', slackDays: 1, byHand: null },
+  ...{ boughtFor: null, runOut: '2026-11-26', arrives: '2026-11-25', slackDays: 1, byHand: null },
   ...{ firstSeen: '2026-11-20 08:00:00', supplier: { id: 2, name: 'Hollinmere Spinners', code: 'HOL' } },
   prices: [{ ...step, from: null, to: null } as never],
 };
@@ -43,11 +43,12 @@ const pegged: NeedView = {
     ...{ kind: 'request', document: 'T2611-0031', href: '/stock/transfers/31' },
     ...{ who: 'Market Hall', straight: false },
   },
-  reckoning: reckonPeg(
-    { asked: units(30), held: units(4), supply: units(10) },
-    { minimum: 0, packMicro: units(10), multiplePacks: 1, mode: 'up' },
-  ),
 };
+
+const reckoning = reckonPeg(
+  { asked: units(30), held: units(4), supply: units(10) },
+  { minimum: 0, packMicro: units(10), multiplePacks: 1, mode: 'up' },
+);
 
 describe('what a row says of itself', () => {
   test('item, place, causes, stock and how long it lasts, what is to be done', () => {
@@ -149,17 +150,29 @@ describe('the panel beside it', () => {
       ),
     );
 
+  const why = (need: NeedView, sum: Parameters<typeof Why>[0]['sum']) =>
+    text(
+      renderToStaticMarkup(
+        <FormatProvider locale="en-GB">
+          <Why need={need} sum={sum} worth={() => null} />
+        </FormatProvider>,
+      ),
+    );
+
   test('a line bought one to one: whose request, what is free here meanwhile, and the sum', () => {
     const said = panel(pegged);
     expect(said).toContain('Market Hall asks for it on T2611-0031 : bought one to one');
     expect(said).toContain('12 are free here: approving the request would send from those.');
-    expect(said).toContain('Why 16');
-    expect(said).toContain('To buy exactly the line, one to one 16');
-    expect(panel({ ...pegged, reckoning: null })).toContain('Nobody asks for it any more.');
+    const sum = why(pegged, { reckoning });
+    expect(sum).toContain('Why 16');
+    expect(sum).toContain('To buy exactly the line, one to one 16');
+    expect(why(pegged, { reckoning: null })).toContain('Nobody asks for it any more.');
+    expect(why(pegged, null)).toContain('Loading');
+    expect(why(pegged, 'failed')).toContain('Could not be read just now.');
   });
 
   test('what is in the way is said in a sentence each', () => {
-    expect(panel(bought)).toContain('No policy that refills is in force here.');
+    expect(why(bought, { reckoning: null })).toContain('No policy that refills is in force here.');
     expect(panel({ ...bought, warnings: ['no_supplier'] })).toContain('No supplier sells this item yet');
     expect(panel({ ...bought, warnings: ['supplier_blocked'] })).toContain('Hollinmere Spinners is blocked.');
     expect(panel({ ...bought, warnings: ['no_price'] })).toContain('No price on file: it can be ordered');
