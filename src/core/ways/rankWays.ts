@@ -49,10 +49,10 @@ export function rankWays(need: NeedForWays, sources: readonly WaySource[], toget
     });
     return deliveries.length === parts.length ? [{ deliveries, figures: figuresOf(need, deliveries) }] : [];
   });
-  // Two together never push what one does alone out of the list.
+  // Two together never push what one does alone out of the list, unless they are the cheapest of all.
   const ranked = ways.sort(byCost);
   const single = ranked.filter((w) => w.deliveries.length === 1).length;
-  let room = Math.max(0, MOST_WAYS - single);
+  let room = Math.max(ranked[0]?.deliveries.length === 1 ? 0 : 1, MOST_WAYS - single);
   return ranked.filter((w) => w.deliveries.length === 1 || room-- > 0).slice(0, MOST_WAYS);
 }
 
