@@ -1,4 +1,4 @@
-import { expect, signIn, test } from '../support';
+import { expect, signIn, startWorker, test } from '../support';
 
 // A customer wants what is not there, sent to them by its supplier: from their order over need, tray and purchase order to the dispatch
 // that closes both. What others lack is decided in one window; and needs are split across suppliers together.
@@ -57,6 +57,7 @@ test('straight to a customer, what others lack, and needs split across suppliers
       .getByRole('button', { name: /^Split/ })
       .click();
   };
+  const worker = await startWorker(world);
   await split();
   await expect(window.getByRole('status')).toContainText('No assignment reaches every supplier’s minimum', {
     timeout: 40_000,
@@ -72,4 +73,5 @@ test('straight to a customer, what others lack, and needs split across suppliers
   await expect(window).toHaveCount(0);
   await expect(page.getByText('6 needs went into trays as assigned')).toBeVisible();
   await expect(page.getByRole('row', { name: /^Satin ribbon/ }).first()).toContainText('tray');
+  worker.kill();
 });
