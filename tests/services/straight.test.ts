@@ -191,6 +191,20 @@ describe('straight from the supplier', () => {
     must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(id)), lines: 'all' as const })));
   });
 
+  test('what was sent is taken back after the rest was to go another way: the line is open again as it goes now', async () => {
+    const id = await order('straight', '20');
+    await accept('1');
+    const { orderId, partId } = await buy();
+    const sent = must(await confirmDispatch(books.deps, mira, counted(orderId, partId, '10')));
+    must(await setLineWay(books.deps, mira, req({ ...(await at(id)), lineNo: 1, way: 'collect' as const })));
+    must(await reverseReceipt(books.deps, mira, req({ receiptId: sent.receiptId, reason: 'it came back' })));
+    expect(await line(id)).toMatchObject({ way: 'collect', open: units(20), handedOver: 0 });
+    // What is stored of the pair follows at once.
+    expect((await markChanged(books.deps)).changed).toBe(0);
+    must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(id)), lines: 'all' as const })));
+    must(await confirmDispatch(books.deps, mira, counted(orderId, partId, '10')));
+  });
+
   test('a kit can’t go straight', async () => {
     const kit = await books.one<{ id: number }>("SELECT id FROM item WHERE status = 'active' AND id <> ? LIMIT 1", [
       item,

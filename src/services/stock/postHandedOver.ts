@@ -75,7 +75,7 @@ export async function postHandedOver(
         .filter((h) => h.quantity > 0)
         .map(({ line, quantity }) => ({ lineId: line.id, quantity: toDecimal(quantity) })),
     );
-    await follow(tx, at, order, 'sent straight to the customer', { receipt });
+    await follow(tx, at, order, new Set(bases.keys()), 'sent straight to the customer', { receipt });
     const quantity = handed.reduce((sum, h) => sum + h.quantity, 0);
     const all = [...bases.values()].reduce((sum, q) => sum + q, 0);
     const { id: orderId, number, customer } = order;
@@ -98,7 +98,8 @@ export async function takeBackHandedOver(tx: Tx, at: At, receiptId: number): Pro
       if (line) await addHandedOver(tx, line, -fromDecimal(h.quantity));
     }
   }
-  for (const order of orders) await follow(tx, at, order, 'dispatch taken back', { receipt: receiptId });
+  const concerned = new Set(handed.map((h) => h.lineId));
+  for (const order of orders) await follow(tx, at, order, concerned, 'dispatch taken back', { receipt: receiptId });
 }
 
 const addHandedOver = (tx: Tx, line: CustomerLineRow, quantity: Quantity) =>
@@ -108,8 +109,15 @@ const addHandedOver = (tx: Tx, line: CustomerLineRow, quantity: Quantity) =>
     cancelled: line.cancelled,
   });
 
-/** The state of an order follows its lines. */
-async function follow(tx: Tx, at: At, order: CustomerOrderRow, action: string, after: object): Promise<void> {
+/** The state of an order follows its lines, and that of their pairs what was handed over of them (`concerned`), whichever way they go now. */
+async function follow(
+  tx: Tx,
+  at: At,
+  order: CustomerOrderRow,
+  concerned: ReadonlySet<number>,
+  action: string,
+  after: object,
+): Promise<void> {
   const lines = await readCustomerLines(tx, [order.id]);
   const open = lines.some((l) => openOf(figuresOf(l)) > 0);
   const went = lines.some((l) => fromDecimal(l.handedOver) > 0);
@@ -117,6 +125,6 @@ async function follow(tx: Tx, at: At, order: CustomerOrderRow, action: string, a
   await recordChanges(tx, at.userId, at.now, [{ entity: 'customer_order', entityId: order.id, action, after }]);
   markDirty(
     tx,
-    lines.filter((l) => l.way === 'straight'),
+    lines.filter((l) => concerned.has(l.id)),
   );
 }
