@@ -18,8 +18,9 @@ import { fromDecimal } from '@/core/quantity';
 import type { Calendars } from '@/data/repositories/calendars';
 import type { Pair } from '@/data/repositories/levels';
 import { type PegLine, type PegOf, pegKey, readNeedInputs } from '@/data/repositories/needInputs';
-import type { StateRow } from '@/data/repositories/planning';
+import type { NeedRow, StateRow } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
+import { pairKey } from '../grouping';
 
 /** What is planned for a pair and what it is reckoned from. */
 export type PairPlan = {
@@ -46,6 +47,18 @@ export type PairPlans = {
     line: number,
   ) => { readonly line: PegLine; readonly reckoning: Reckoning } | null;
   readonly calendars: Calendars;
+};
+
+/** The sum behind a need as it is now: of the ordinary demand of its pair, or of the line it is bought for one to one. */
+export const reckoningOf = (
+  plans: PairPlans,
+  states: ReadonlyMap<string, StateRow>,
+  need: NeedRow,
+): Reckoning | null => {
+  const { itemId, locationId, pegOf, peg } = need;
+  return pegOf === 'pair'
+    ? plans.reckoning(itemId, locationId, states.get(pairKey(itemId, locationId)))
+    : (plans.peg(need, pegOf, peg)?.reckoning ?? null);
 };
 
 /** What counts for a pair, from its stored state. */

@@ -23,7 +23,7 @@ import { nextTransferNumber } from '../stock/transferNumber';
 import type { Decided } from '../undo/recordUndo';
 import { fingerprintOf } from './freshNeeds';
 import { sendingPack } from './needViews';
-import { type PairPlans, readPairPlans } from './pairPlans';
+import { type PairPlans, readPairPlans, reckoningOf } from './pairPlans';
 
 /** A supplier, or a place, other than the need says. */
 export type Way = { readonly sourceId: number } | { readonly locationId: number };
@@ -71,12 +71,7 @@ export async function decisionGround(
 }
 
 /** The reckoning of a need as it is now, to be kept with a decision. */
-export function reckoningNow({ plans, states }: DecisionGround, need: NeedRow) {
-  const { itemId, locationId, pegOf, peg } = need;
-  return pegOf === 'pair'
-    ? plans.reckoning(itemId, locationId, states.get(pairKey(itemId, locationId)))
-    : (plans.peg(need, pegOf, peg)?.reckoning ?? null);
-}
+export const reckoningNow = ({ plans, states }: DecisionGround, need: NeedRow) => reckoningOf(plans, states, need);
 
 /** What customers wait for at a need's place, as decimal text: when more of them wait, what was decided comes back. */
 export const waitedOf = ({ states }: DecisionGround, { itemId, locationId, pegOf }: NeedRow): string =>

@@ -6,8 +6,8 @@ import { readNeedsByIds, readStatesAt } from '@/data/repositories/planning';
 import { readSnapshot } from '@/data/transaction';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { pairKey, pairMap } from '../grouping';
-import { readPairPlans } from './pairPlans';
+import { pairMap } from '../grouping';
+import { readPairPlans, reckoningOf } from './pairPlans';
 
 /** The sums behind needs as they are now, of those at the person's places; null where no policy raises one from stock, or
  *  nobody asks for it any more. Errors: forbidden. */
@@ -30,10 +30,7 @@ export async function readReckonings(
     return ok(
       needs.map((n) => ({
         needId: n.id,
-        reckoning:
-          n.pegOf === 'pair'
-            ? plans.reckoning(n.itemId, n.locationId, states.get(pairKey(n.itemId, n.locationId)))
-            : (plans.peg(n, n.pegOf, n.peg)?.reckoning ?? null),
+        reckoning: reckoningOf(plans, states, n),
       })),
     );
   });
