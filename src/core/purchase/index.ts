@@ -1,15 +1,26 @@
 export { type Addressed, deliveryAddress, invoiceAddress } from './addresses';
 export { checkLineQuantity, type LineQuantityFault, MAX_PACKS_PER_LINE } from './checkLineQuantity';
 export { type Counted, countGoods, openOf } from './countGoods';
+export { type Delivery, type SplitFault, splitDelivery, spreadOverWeeks } from './deliveries';
+export { differences, type LineDifference, type SaidLine, type SaidPart } from './differences';
 export { type Finding, type FindingLine, type FindingOrder, findings, type LineKind } from './findings';
 export { draftsThatFit, draftToJoin, type OpenDraft, type TrayChoice } from './joinDraft';
 export {
+  actionRights,
+  actionsOf,
+  isDrafted,
+  isEditable,
+  isOrdered,
   nextState,
   type OrderAction,
+  type OrderFacts,
   type OrderState,
   type OrderStateFault,
+  orderActions,
+  orderStates,
   type Progress,
   progress,
+  stageOf,
 } from './orderState';
 export { deliveryWords, type FreightPayer, paymentWords, termsLine } from './terms';
 export { orderTotals, receiptValue, type TotalLine } from './totals';

@@ -1,63 +1,7 @@
 import fc from 'fast-check';
 import { units } from '@/core/quantity';
 import { fraction } from '@/core/units';
-import {
-  checkLineQuantity,
-  type FindingOrder,
-  findings,
-  nextState,
-  type OrderAction,
-  type OrderState,
-  orderTotals,
-  progress,
-  receiptValue,
-} from '.';
-
-const order = (state: OrderState, number: string | null = null, anyReceived = false) => ({
-  state,
-  number,
-  anyReceived,
-});
-
-describe('life of an order', () => {
-  const states: OrderState[] = ['draft', 'approved', 'sent', 'put_back', 'cancelled'];
-  const actions: OrderAction[] = ['edit', 'approve', 'reopen', 'send', 'put_back', 'receive', 'restore'];
-  const allowed: Partial<Record<OrderState, Partial<Record<OrderAction, OrderState>>>> = {
-    draft: { edit: 'draft', approve: 'approved', put_back: 'put_back' },
-    approved: { reopen: 'draft', send: 'sent', put_back: 'cancelled', receive: 'approved' },
-    sent: { receive: 'sent' },
-    put_back: { restore: 'draft' },
-    cancelled: { restore: 'approved' },
-  };
-  test.each(states.flatMap((s) => actions.map((a) => [s, a] as const)))('%s, %s', (state, action) => {
-    const next = nextState(order(state), action);
-    const wanted = allowed[state]?.[action];
-    expect(next).toEqual(
-      wanted ? { ok: true, value: wanted } : { ok: false, error: { kind: 'not_in_this_state', state, action } },
-    );
-  });
-
-  test('a draft that has its number already is cancelled and keeps it', () => {
-    expect(nextState(order('draft', '2611-0007'), 'put_back')).toEqual({ ok: true, value: 'cancelled' });
-  });
-
-  test('once goods came the order can’t be taken back', () => {
-    expect(nextState(order('approved', '2611-0007', true), 'put_back')).toMatchObject({
-      error: { because: 'goods_received' },
-    });
-    expect(nextState(order('approved', '2611-0007', true), 'reopen')).toMatchObject({
-      error: { because: 'goods_received' },
-    });
-    expect(nextState(order('approved', '2611-0007', true), 'receive')).toMatchObject({ ok: true });
-  });
-
-  test('how far goods have come', () => {
-    const part = (ordered: number, received: number, cancelled = 0) => ({ ordered, received, cancelled });
-    expect(progress([part(10, 0), part(5, 0)])).toBe('nothing');
-    expect(progress([part(10, 10), part(5, 0)])).toBe('part');
-    expect(progress([part(10, 12), part(5, 3, 2)])).toBe('all');
-  });
-});
+import { checkLineQuantity, type FindingOrder, findings, orderTotals, receiptValue } from '.';
 
 describe('before approval', () => {
   const line = (change = {}) => ({
