@@ -4,6 +4,7 @@ import { readCompany } from '@/data/repositories/company';
 import { claimMails, type MailRow, markMailFault, markMailSent } from '@/data/repositories/outbox';
 import { readSnapshot, write } from '@/data/transaction';
 import { type Deps, stamp } from '@/services/deps';
+import { postMailed } from '@/services/purchase/postMailed';
 
 /** A mail server that is away is tried again after 5, 10, 20 … seconds, at most so often. */
 const MAX_ATTEMPTS = 10;
@@ -39,13 +40,14 @@ export async function sendWaitingMail(deps: Deps, url = process.env.VORRAT_SMTP_
       );
     const attempts = m.attempts + 1;
     const state = attempts >= MAX_ATTEMPTS ? ('failed' as const) : ('waiting' as const);
-    await write(deps.pool, async (tx) =>
-      ok(
-        outcome === null
-          ? await markMailSent(tx, m.id, at(0))
-          : await markMailFault(tx, { id: m.id, state, fault: outcome, nextTry: at(5 * 2 ** (attempts - 1)) }),
-      ),
-    );
+    await write(deps.pool, async (tx) => {
+      if (outcome === null) {
+        // The order before its mail: so whoever works on the order and the worker lock in the same order.
+        await postMailed(tx, m.id, at(0));
+        await markMailSent(tx, m.id, at(0));
+      } else await markMailFault(tx, { id: m.id, state, fault: outcome, nextTry: at(5 * 2 ** (attempts - 1)) });
+      return ok(null);
+    });
   }
   return mails.length;
 }

@@ -21,6 +21,9 @@ export type FieldFault =
   | { readonly kind: 'not_an_address'; readonly text: string }
   | { readonly kind: 'not_a_number_of'; readonly text: string }
   | { readonly kind: 'not_straight' }
+  | { readonly kind: 'may_not_approve'; readonly text: string }
+  | { readonly kind: 'not_whole_packs'; readonly packs: Quantity }
+  | { readonly kind: 'less_than_came'; readonly came: Quantity }
   | { readonly kind: 'no_currency'; readonly text: string }
   | { readonly kind: 'no_time_zone'; readonly text: string }
   | { readonly kind: 'zero_quantity' }
@@ -72,6 +75,7 @@ export type Failure =
         | 'template'
         | 'import'
         | 'user'
+        | 'mail'
         | 'role'
         | 'view'
         | 'invitation'
@@ -101,6 +105,10 @@ export type Failure =
     }
   | { readonly kind: 'already_decided'; readonly who: string; readonly packs: string; readonly supplier: string | null }
   | { readonly kind: 'no_supplier' }
+  /** Whoever entered an order of this sum does not approve it. */
+  | { readonly kind: 'four_eyes' }
+  /** A mail can't be tried again or stopped any more. */
+  | { readonly kind: 'mail_gone'; readonly state: 'going' | 'overtaken' | 'waiting' | 'sent' | 'failed' | 'stopped' }
   /** What is wrong with cells of the policy sheet: each by the row it was sent in, and its column. */
   | {
       readonly kind: 'wrong_cells';

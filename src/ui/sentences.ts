@@ -1,5 +1,5 @@
 import type { CustomerOrderAction } from '@/core/promise';
-import type { Finding } from '@/core/purchase';
+import type { Finding, OrderStateFault } from '@/core/purchase';
 import type { TransferAction, TransferState } from '@/core/stock';
 import type { FieldFault, HandlerFailure } from '@/services/failure';
 import { countOf, type Format } from './format';
@@ -54,6 +54,12 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return 'This limit has to be the larger one.';
     case 'not_a_number_of':
       return `“${fault.text}” is no number that fits here.`;
+    case 'may_not_approve':
+      return fault.text === '' ? 'Nobody of that name may approve this.' : `${fault.text} may not approve this.`;
+    case 'not_whole_packs':
+      return `${format.quantity(fault.packs)} is no whole pack. Say that broken packs are wanted, or take whole ones.`;
+    case 'less_than_came':
+      return `${format.quantity(fault.came)} of this came already.`;
     case 'not_straight':
       return 'Only an item that stock is kept of, and no kit, can go from the supplier straight to the customer.';
     case 'not_a_time':
@@ -113,14 +119,46 @@ const actions: Readonly<Record<string, string>> = {
   put_back: 'put back',
   receive: 'booked in',
   restore: 'taken out of the trays again',
+  ask: 'given for approval',
+  withdraw: 'taken back from approval',
+  refuse: 'refused',
+  confirm: 'confirmed',
+  amend: 'changed',
+  drop_amendment: 'put back as it was',
+  cut: 'cut short',
+  cancel: 'cancelled',
+  close: 'closed',
+  open_again: 'opened again',
 };
 const states: Readonly<Record<string, string>> = {
   draft: 'a draft',
+  awaiting: 'waiting for approval',
   approved: 'approved',
   sent: 'sent',
+  confirmed: 'confirmed',
+  amending: 'being changed',
+  amendment_awaiting: 'changed and waiting for approval',
+  closed: 'closed',
   put_back: 'back in its trays',
   cancelled: 'cancelled',
 };
+
+/** Why an order that is in the right state can't be all the same. */
+const because: Readonly<Record<NonNullable<OrderStateFault['because']>, string>> = {
+  goods_received: 'Goods have been booked in on this order, so it can’t be taken back.',
+  sent_before: 'The supplier knows this order: change it, or cancel it.',
+  mail_waits: 'A mail with this order is going out. Stop the mail first, or wait until it is out.',
+  never_sent: 'Nobody outside knows this order yet: open it for editing instead.',
+  nothing_open: 'Nothing is still to come of this order.',
+};
+const mailStates = {
+  going: 'This mail is going out right now.',
+  overtaken: 'The order went out in another way; this mail stays unsent.',
+  waiting: 'This mail waits to go out anyway.',
+  sent: 'This mail has gone out already.',
+  failed: 'This mail could not be sent.',
+  stopped: 'This mail was stopped already.',
+} as const;
 
 const transferStates: Readonly<Record<TransferState, string>> = {
   requested: 'only asked for',
@@ -187,13 +225,16 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `${failure.supplier} sends it straight ${failure.number ? `on order ${failure.number}` : 'already (it is in the tray or on a draft)'}. Take it off there first.`;
     case 'already_decided':
       return `${failure.who} has already decided this: ${Number(failure.packs)} from ${failure.supplier ?? 'no supplier'}.`;
+    case 'four_eyes':
+      return 'An order of this sum is approved by somebody else than who entered it. Ask for approval.';
+    case 'mail_gone':
+      return mailStates[failure.state];
     case 'no_supplier':
       return 'This item has no supplier yet, so nobody to order it from.';
     case 'not_ready':
       return `Not ready to approve: ${failure.findings.map((f) => findingSentence(f, format, failure.currency)).join('; ')}.`;
     case 'not_in_this_state':
-      if (failure.because === 'goods_received')
-        return 'Goods have been booked in on this order, so it can’t be taken back.';
+      if (failure.because) return because[failure.because];
       return `This order is ${states[failure.state] ?? failure.state} and can’t be ${actions[failure.action] ?? failure.action}.`;
     case 'wrong_cells': {
       const [first] = failure.faults;

@@ -151,7 +151,7 @@ describe('what pages read', () => {
     ]);
     expect(await read(true)).toHaveLength(7);
     const dates = must(await readArrivals(books.deps, mira, { locationId: null })).arrivals.map(
-      (a) => a.wantedDate ?? '',
+      (a) => a.expectedDate ?? '',
     );
     expect(dates).toEqual([...dates].sort());
   });

@@ -73,8 +73,13 @@ import { readWebShopOffer } from '@/services/promise/readWebShopOffer';
 import { setLineWay } from '@/services/promise/setLineWay';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
+import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
+import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
+import { confirmOrder } from '@/services/purchase/confirmOrder';
 import { editOrder } from '@/services/purchase/editOrder';
+import { cancelOrder, closeOrder, cutSupply, openOrderAgain } from '@/services/purchase/endOrder';
+import { followUpOrder } from '@/services/purchase/followUp';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
@@ -83,6 +88,7 @@ import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { setTray } from '@/services/purchase/setTray';
+import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
 import { topUpTray } from '@/services/purchase/topUpTray';
 import { readCompanyTerms, readSetupList } from '@/services/setup/readSetup';
 import { setCompany } from '@/services/setup/setCompany';
@@ -146,6 +152,7 @@ import { readJobExport } from '@/services/work/readJobExport';
 import { readJobs } from '@/services/work/readJobs';
 import { readMail } from '@/services/work/readMail';
 import { readMailExport } from '@/services/work/readMailExport';
+import { retryMail } from '@/services/work/retryMail';
 import { startJob } from '@/services/work/startJob';
 import { takeTillSales } from '@/services/work/takeTillSales';
 import { type Books, edda, freshBooks, jun, mira, must, needsOf, otto, req } from './support';
@@ -342,6 +349,47 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   },
   'planning/takeBack': { who: buying, tries: [(a) => takeBack(books.deps, a, req({ trayLineId: 999 }))] },
   'purchase/approveOrder': { who: buying, tries: [(a) => approveOrder(books.deps, a, req(order))] },
+  'purchase/amendOrder': {
+    who: buying,
+    tries: [(a) => amendOrder(books.deps, a, req(order)), (a) => dropAmendment(books.deps, a, req(order))],
+  },
+  'purchase/askApproval': {
+    who: buying,
+    tries: [
+      (a) => askApproval(books.deps, a, req({ ...order, userId: null, note: '' })),
+      (a) => withdrawOrder(books.deps, a, req(order)),
+      (a) => refuseOrder(books.deps, a, req({ ...order, reason: 'no' })),
+    ],
+  },
+  'purchase/confirmOrder': {
+    who: buying,
+    tries: [(a) => confirmOrder(books.deps, a, req({ ...order, reference: '', parts: [], prices: [] }))],
+  },
+  'purchase/endOrder': {
+    who: buying,
+    tries: [
+      (a) => cancelOrder(books.deps, a, req({ ...order, reason: 'no' })),
+      (a) => closeOrder(books.deps, a, req({ ...order, reason: 'no' })),
+      (a) => openOrderAgain(books.deps, a, req(order)),
+      (a) => cutSupply(books.deps, a, req({ ...order, reason: 'no', lineId: null, partId: null })),
+    ],
+  },
+  'purchase/followUp': {
+    who: buying,
+    tries: [(a) => followUpOrder(books.deps, a, req({ ...order, next: '', note: '' }))],
+  },
+  'purchase/splitDeliveries': {
+    who: buying,
+    tries: [
+      (a) =>
+        splitPart(books.deps, a, req({ orderId: 999, partId: 1, packs: '1', date: '', locationId: 1, broken: false })),
+      (a) => spreadPart(books.deps, a, req({ orderId: 999, partId: 1, weeks: 2 })),
+    ],
+  },
+  'work/retryMail': {
+    who: buying,
+    tries: [(a) => retryMail(books.deps, a, req({ mailId: 999, what: 'retry' as const }))],
+  },
   'purchase/editOrder': {
     who: buying,
     tries: [(a) => editOrder(books.deps, a, req({ orderId: 999, field: 'remove' as const, lineId: 1, was: '' }))],
@@ -912,6 +960,9 @@ const shared = new Set([
   'stock/withdrawSent',
   'purchase/orderCell',
   'purchase/orderSteps',
+  'purchase/perTrayLine',
+  'purchase/postMailed',
+  'purchase/said',
   'stock/reversal',
   'stock/unordered',
   'undo/recordUndo',

@@ -161,14 +161,88 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
   'approve-order': { good: [{ orderId: 1, version: 1 }], bad: [{ version: 1 }] },
   'reopen-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: null, version: 1 }] },
   'send-order': {
-    good: [{ orderId: 1, version: 1, how: 'phone' }],
+    good: [
+      { orderId: 1, version: 1, how: 'phone' },
+      { orderId: 1, version: 1, how: 'in_person', to: 'Ms Ferrow' },
+    ],
     bad: [
       { orderId: 1, version: 1 },
       { orderId: 1, version: 1, how: 'pigeon' },
     ],
   },
+  'ask-approval': {
+    good: [
+      { orderId: 1, version: 1, userId: null, note: '' },
+      { orderId: 1, version: 1, userId: 2, note: 'before noon, please' },
+    ],
+    bad: [
+      { orderId: 1, version: 1, note: '' },
+      { orderId: 1, version: 1, userId: 2, note: 'n'.repeat(401) },
+    ],
+  },
+  'withdraw-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: 1 }] },
+  'refuse-order': {
+    good: [{ orderId: 1, version: 1, reason: 'too much of it' }],
+    bad: [{ orderId: 1, version: 1 }],
+  },
+  'amend-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: 1 }] },
+  'drop-amendment': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: 1, version: 0 }] },
+  'cancel-order': { good: [{ orderId: 1, version: 1, reason: '' }], bad: [{ orderId: 1, version: 1 }] },
+  'close-order': { good: [{ orderId: 1, version: 1, reason: 'enough' }], bad: [{ orderId: 1, reason: 'enough' }] },
+  'open-order-again': { good: [{ orderId: 1, version: 1 }], bad: [{ version: 1 }] },
+  'cut-supply': {
+    good: [
+      { orderId: 1, version: 1, reason: 'not made any more', lineId: 3, partId: null },
+      { orderId: 1, version: 1, reason: 'late', lineId: null, partId: null },
+    ],
+    bad: [{ orderId: 1, version: 1, reason: 'late', lineId: 3 }],
+  },
+  'split-part': {
+    good: [{ orderId: 1, partId: 2, packs: '300', date: '+7', locationId: 1, broken: false }],
+    bad: [
+      { orderId: 1, partId: 2, packs: '300', date: '+7', locationId: 1, broken: 'no' },
+      { orderId: 1, partId: 2, packs: 300, date: '+7', locationId: 1, broken: false },
+    ],
+  },
+  'spread-part': {
+    good: [{ orderId: 1, partId: 2, weeks: 4 }],
+    bad: [
+      { orderId: 1, partId: 2, weeks: 1 },
+      { orderId: 1, partId: 2, weeks: 53 },
+    ],
+  },
+  'confirm-order': {
+    good: [
+      { orderId: 1, version: 1, reference: '', parts: [], prices: [] },
+      {
+        ...{ orderId: 1, version: 1, reference: 'AB 77' },
+        parts: [{ partId: 1, packs: '4', date: 'fri', rest: 'cancelled' }],
+        prices: [{ lineId: 1, price: '30', toList: true }],
+      },
+    ],
+    bad: [
+      { orderId: 1, version: 1, reference: '', parts: [] },
+      {
+        ...{ orderId: 1, version: 1, reference: '', prices: [] },
+        parts: [{ partId: 1, packs: '4', date: 'fri', rest: 'later' }],
+      },
+    ],
+  },
+  'follow-up-order': {
+    good: [{ orderId: 1, version: 1, next: '+3', note: 'will call back' }],
+    bad: [{ orderId: 1, version: 1, next: '+3' }],
+  },
+  'retry-mail': {
+    good: [
+      { mailId: 1, what: 'retry' },
+      { mailId: 1, what: 'stop' },
+    ],
+    bad: [{ mailId: 1, what: 'send' }],
+  },
   'edit-order': {
     good: [
+      { orderId: 1, field: 'printedNote', lineId: 1, was: '', now: 'x'.repeat(400) },
+      { orderId: 1, field: 'priceReason', lineId: 1, was: '', now: 'offer' },
       { orderId: 1, field: 'packs', partId: 1, was: '5', now: '6' },
       { orderId: 1, field: 'price', lineId: 1, was: '', now: '32.80' },
       { orderId: 1, field: 'remove', lineId: 1, was: '' },

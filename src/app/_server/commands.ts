@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { type Actor, alertMatters } from '@/core/people';
 import type { Result } from '@/core/result';
+import { sentHows } from '@/data/repositories/orders';
 import { seeAlerts, setAlerts } from '@/services/alerts/setAlerts';
 import { makeFamily } from '@/services/catalogue/makeFamily';
 import { makeItem } from '@/services/catalogue/makeItem';
@@ -36,13 +37,19 @@ import { holdForCustomer } from '@/services/promise/holdForCustomer';
 import { setLineWay } from '@/services/promise/setLineWay';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
+import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
+import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
+import { confirmOrder } from '@/services/purchase/confirmOrder';
 import { editOrder } from '@/services/purchase/editOrder';
+import { cancelOrder, closeOrder, cutSupply, openOrderAgain } from '@/services/purchase/endOrder';
+import { followUpOrder } from '@/services/purchase/followUp';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { setTray } from '@/services/purchase/setTray';
+import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
 import { topUpTray } from '@/services/purchase/topUpTray';
 import { setCompany } from '@/services/setup/setCompany';
 import { setLimits } from '@/services/setup/setLimits';
@@ -78,6 +85,7 @@ import { undoCommand } from '@/services/undo/undoCommand';
 import { removeView } from '@/services/views/removeView';
 import { saveView } from '@/services/views/saveView';
 import { cancelJob } from '@/services/work/cancelJob';
+import { retryMail } from '@/services/work/retryMail';
 import { startJob } from '@/services/work/startJob';
 import { takeTillSales } from '@/services/work/takeTillSales';
 
@@ -239,7 +247,57 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   'put-back-order': entry(order, putBackOrder),
   'approve-order': entry(order, approveOrder),
   'reopen-order': entry(order, reopenOrder),
-  'send-order': entry(order.append({ how: Joi.valid('printed', 'phone', 'email').required() }), sendOrder),
+  'send-order': entry(
+    order.append({
+      how: Joi.valid(...sentHows).required(),
+      to: Joi.string().allow('').max(120),
+    }),
+    sendOrder,
+  ),
+  'ask-approval': entry(order.append({ userId: id.allow(null), note: note(400) }), askApproval),
+  'withdraw-order': entry(order, withdrawOrder),
+  'refuse-order': entry(order.append({ reason: note(400) }), refuseOrder),
+  'amend-order': entry(order, amendOrder),
+  'drop-amendment': entry(order, dropAmendment),
+  'cancel-order': entry(order.append({ reason: note(400) }), cancelOrder),
+  'close-order': entry(order.append({ reason: note(400) }), closeOrder),
+  'open-order-again': entry(order, openOrderAgain),
+  'cut-supply': entry(order.append({ reason: note(400), lineId: id.allow(null), partId: id.allow(null) }), cutSupply),
+  'split-part': entry(
+    Joi.object({
+      ...{ orderId: id, partId: id, packs: typed, date: typed, locationId: id },
+      broken: Joi.boolean().strict().required(),
+    }),
+    splitPart,
+  ),
+  'spread-part': entry(
+    Joi.object({ orderId: id, partId: id, weeks: Joi.number().integer().min(2).max(52).strict().required() }),
+    spreadPart,
+  ),
+  'confirm-order': entry(
+    order.append({
+      reference: note(60),
+      parts: Joi.array()
+        .items(
+          Joi.object({
+            ...{ partId: id, packs: typed, date: typed },
+            rest: Joi.valid('open', 'cancelled').required(),
+          }),
+        )
+        .max(2000)
+        .required(),
+      prices: Joi.array()
+        .items(Joi.object({ lineId: id, price: typed, toList: Joi.boolean().strict().required() }))
+        .max(1000)
+        .required(),
+    }),
+    confirmOrder,
+  ),
+  'follow-up-order': entry(
+    order.append({ next: typed, note: Joi.string().allow('').max(400).required() }),
+    followUpOrder,
+  ),
+  'retry-mail': entry(Joi.object({ mailId: id, what: Joi.valid('retry', 'stop').required() }), retryMail),
   'edit-order': entry(
     Joi.alternatives(
       Joi.object({
@@ -251,10 +309,14 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       }),
       Joi.object({
         orderId: id,
-        field: Joi.valid('price', 'freeOfCharge', 'edition').required(),
+        field: Joi.valid('price', 'freeOfCharge', 'edition', 'priceReason').required(),
         lineId: id,
         was: typed,
         now: typed,
+      }),
+      Joi.object({
+        ...{ orderId: id, lineId: id, was: note(400), now: note(400) },
+        field: Joi.valid('printedNote', 'internalNote').required(),
       }),
       Joi.object({ orderId: id, field: Joi.valid('remove').required(), lineId: id, was: typed }),
     ),

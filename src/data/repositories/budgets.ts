@@ -1,4 +1,5 @@
 import type { Tx } from '../sql';
+import { LIVE } from './orderStates';
 
 /** The amount in the company's currency, as decimal text. */
 export type BudgetRow = { readonly month: string; readonly categoryId: number | null; readonly amount: string };
@@ -34,6 +35,6 @@ export const readOrderedBetween = (tx: Tx, from: string, to: string) =>
             l.price_amount AS priceAmount, l.price_per AS pricePer, l.price_content_num AS priceContentNum,
             l.price_content_den AS priceContentDen, l.free_of_charge AS freeOfCharge
        FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN item i ON i.id = l.item_id
-      WHERE o.order_date BETWEEN :from AND :to AND o.state IN ('draft', 'approved', 'sent')`,
+      WHERE o.order_date BETWEEN :from AND :to AND (o.state IN ${LIVE} OR o.state = 'closed')`,
     { from, to },
   );

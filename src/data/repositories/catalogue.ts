@@ -388,3 +388,37 @@ export const readSaleTerms = (tx: Tx, itemIds: readonly number[]) =>
       WHERE sale_price IS NOT NULL AND id IN (?)`,
     itemIds,
   );
+
+/** Puts a price on a source's list from a day on: at the step that holds for a quantity, in the pack it was ordered in.
+ *  Returns what stood there, null when nothing did. */
+export async function putListPrice(
+  tx: Tx,
+  p: {
+    sourceId: number;
+    packs: string;
+    packId: number | null;
+    per: string;
+    amount: string;
+    from: string;
+    userId: number;
+    at: string;
+  },
+): Promise<string | null> {
+  const step = await tx.row<{ fromPacks: string; amount: string }>(
+    `SELECT from_packs AS fromPacks, amount FROM price
+      WHERE source_id = :sourceId AND from_packs <= :packs AND valid_from <= :from AND (valid_to IS NULL OR valid_to >= :from)
+      ORDER BY from_packs DESC, valid_from DESC LIMIT 1`,
+    { sourceId: p.sourceId, packs: p.packs, from: p.from },
+  );
+  await tx.run(
+    `INSERT INTO price (source_id, from_packs, valid_from, amount, per_quantity, pack_id, reason, set_by, set_at)
+     VALUES (:sourceId, :fromPacks, :from, :amount, :per, :packId, 'confirmed by the supplier', :userId, :at)
+     ON DUPLICATE KEY UPDATE amount = :amount, per_quantity = :per, pack_id = :packId, discount_percent = 0,
+       reason = 'confirmed by the supplier', set_by = :userId, set_at = :at`,
+    {
+      ...{ sourceId: p.sourceId, fromPacks: step?.fromPacks ?? '0', from: p.from, amount: p.amount, per: p.per },
+      ...{ packId: p.packId, userId: p.userId, at: p.at },
+    },
+  );
+  return step?.amount ?? null;
+}

@@ -2,6 +2,7 @@ import type { CustomerOrderState } from '@/core/promise';
 import { list, type SqlValue, type Tx } from '../sql';
 import { HELD } from './allocations';
 import { OPEN_DEMAND } from './needInputs/waits';
+import { LIVE } from './orderStates';
 import type { PeggedLine } from './transfers';
 
 export type CustomerRow = {
@@ -272,7 +273,7 @@ export const findStraight = (tx: Tx, lineId: number) =>
        UNION ALL
        SELECT o.supplier_id, o.number FROM delivery_part d JOIN order_line l ON l.id = d.order_line_id
          JOIN purchase_order o ON o.id = l.order_id
-        WHERE d.customer_line_id = :lineId AND o.state IN ('draft', 'approved', 'sent')
+        WHERE d.customer_line_id = :lineId AND o.state IN ${LIVE}
           AND d.base_quantity > d.received_quantity + d.cancelled_quantity) x
        JOIN supplier s ON s.id = x.supplier_id LIMIT 1`,
     { lineId },

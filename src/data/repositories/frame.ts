@@ -1,4 +1,5 @@
 import { atLocations, type Tx } from '../sql';
+import { DRAFTED, ORDERED } from './orderStates';
 
 export type FrameCounts = {
   needs: number;
@@ -22,12 +23,12 @@ export async function readFrameCounts(
   const row = await tx.row<FrameCounts>(
     `SELECT (SELECT COUNT(*) FROM need WHERE state = 'open' ${needs.sql}) AS needs,
             (SELECT COUNT(DISTINCT supplier_id) FROM tray_line WHERE state = 'in_tray') AS trays,
-            (SELECT COUNT(*) FROM purchase_order o WHERE o.state = 'draft' OR (o.state IN ('approved','sent') AND EXISTS (
+            (SELECT COUNT(*) FROM purchase_order o WHERE o.state IN ${DRAFTED} OR (o.state IN ${ORDERED} AND EXISTS (
                SELECT 1 FROM order_line l JOIN delivery_part d ON d.order_line_id = l.id
                 WHERE l.order_id = o.id AND d.base_quantity > d.received_quantity + d.cancelled_quantity))) AS orders,
             (SELECT COUNT(DISTINCT o.id, d.location_id) FROM purchase_order o JOIN order_line l ON l.order_id = o.id
                JOIN delivery_part d ON d.order_line_id = l.id
-              WHERE o.state IN ('approved','sent') AND d.location_id IS NOT NULL AND d.customer_line_id IS NULL
+              WHERE o.state IN ${ORDERED} AND d.location_id IS NOT NULL AND d.customer_line_id IS NULL
                 AND d.base_quantity > d.received_quantity + d.cancelled_quantity
                 ${arrivals.sql}) AS arrivals,
             (SELECT COUNT(DISTINCT o.id) FROM customer_order o JOIN customer_line l ON l.order_id = o.id

@@ -1,4 +1,5 @@
 import type { Tx } from '../sql';
+import { BOOKED, DRAFTED } from './orderStates';
 
 /** What must always hold in the books, each as a SELECT of its violations. */
 const invariants: readonly { readonly name: string; readonly sql: string }[] = [
@@ -118,8 +119,8 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
   },
   {
     name: 'orders beyond draft have a number, other drafts have none unless approved before',
-    sql: `SELECT COUNT(*) AS n FROM purchase_order WHERE (state IN ('approved','sent','cancelled') AND number IS NULL)
-            OR (state = 'put_back' AND number IS NOT NULL) OR (state = 'draft' AND number IS NOT NULL AND approved_at IS NULL)`,
+    sql: `SELECT COUNT(*) AS n FROM purchase_order WHERE ((state IN ${BOOKED} OR state = 'cancelled') AND number IS NULL)
+            OR (state = 'put_back' AND number IS NOT NULL) OR (state IN ${DRAFTED} AND number IS NOT NULL AND approved_at IS NULL AND own_number = 0)`,
   },
   {
     name: 'a posted count has the document of its number with all that was counted, any other has none',
@@ -143,21 +144,38 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
   },
   {
     name: 'ordered tray lines stand on exactly one live order, others on none',
-    sql: `SELECT COUNT(*) AS n FROM (SELECT t.id, t.state, COUNT(o.id) c FROM tray_line t
+    sql: `SELECT COUNT(*) AS n FROM (SELECT t.id, t.state, COUNT(DISTINCT o.id) c FROM tray_line t
             LEFT JOIN delivery_part d ON d.tray_line_id = t.id LEFT JOIN order_line l ON l.id = d.order_line_id
-            LEFT JOIN purchase_order o ON o.id = l.order_id AND o.state NOT IN ('put_back', 'cancelled')
+            LEFT JOIN purchase_order o ON o.id = l.order_id AND o.state <> 'put_back' AND (o.state <> 'cancelled' OR o.sent_at IS NOT NULL)
           GROUP BY t.id, t.state) x WHERE (x.state = 'ordered' AND x.c <> 1) OR (x.state <> 'ordered' AND x.c <> 0)`,
   },
   {
     name: 'nothing that stayed was received on an order that is not approved',
     sql: `SELECT COUNT(*) AS n FROM goods_receipt r JOIN purchase_order o ON o.id = r.order_id
             LEFT JOIN receipt_reversal v ON v.receipt_id = r.id
-          WHERE v.receipt_id IS NULL AND o.state NOT IN ('approved','sent')`,
+          WHERE v.receipt_id IS NULL AND o.state NOT IN ${BOOKED}`,
+  },
+  {
+    name: 'nothing is still to come of a closed or a cancelled order that its supplier knew, and nothing was cancelled beyond what was ordered',
+    sql: `SELECT COUNT(*) AS n FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
+          WHERE (o.state = 'closed' OR (o.state = 'cancelled' AND o.sent_at IS NOT NULL))
+            AND d.base_quantity > d.received_quantity + d.cancelled_quantity OR d.cancelled_quantity > d.base_quantity`,
+  },
+  {
+    name: 'what a line has is what its deliveries have together',
+    sql: `SELECT COUNT(*) AS n FROM order_line l JOIN (SELECT order_line_id, SUM(pack_quantity) AS packs, SUM(base_quantity) AS base
+            FROM delivery_part GROUP BY order_line_id) d ON d.order_line_id = l.id
+          WHERE d.packs <> l.pack_quantity OR d.base <> l.base_quantity`,
+  },
+  {
+    name: 'an order that a mail carries is approved, and the mail is its own',
+    sql: `SELECT COUNT(*) AS n FROM purchase_order o JOIN outbox_mail m ON m.id = o.sending_mail_id
+          WHERE o.state <> 'approved' AND m.state = 'waiting' OR m.entity <> 'order' OR m.entity_id <> o.id`,
   },
   {
     name: 'no line is approved without a price unless free of charge',
     sql: `SELECT COUNT(*) AS n FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-          WHERE o.state IN ('approved','sent') AND l.free_of_charge = 0 AND (l.price_amount IS NULL OR l.price_amount = 0)`,
+          WHERE o.state IN ('approved', 'sent', 'confirmed') AND l.base_quantity > 0 AND l.free_of_charge = 0 AND (l.price_amount IS NULL OR l.price_amount = 0)`,
   },
   {
     name: 'nothing lies ready for a customer beyond what is open of the line, or at another place',

@@ -1,6 +1,7 @@
 import { list, type SqlValues, type Tx } from '../sql';
 import { HELD } from './allocations';
 import type { Pair } from './levels';
+import { DRAFTED, EXPECTED, LIVE } from './orderStates';
 
 export type Supply = Pair & {
   /** Open parts of approved and sent orders, of drafts, lines in trays, on the road, approved and not shipped. */
@@ -31,14 +32,14 @@ type Demand = {
 
 /** Every document that brings something, however far ahead; `item` and `place` narrow it (the columns are named for each part). */
 const supply = (item: string, place: string) => `
-  SELECT l.item_id AS itemId, d.location_id AS locationId, IF(o.state = 'draft', 'draft', 'order') AS kind, o.number,
-         o.id AS orderId, NULL AS transferId, COALESCE(d.confirmed_date, d.promised_date, d.wanted_date) AS date,
+  SELECT l.item_id AS itemId, d.location_id AS locationId, IF(o.state IN ${DRAFTED}, 'draft', 'order') AS kind, o.number,
+         o.id AS orderId, NULL AS transferId, ${EXPECTED} AS date,
          d.base_quantity - d.received_quantity - d.cancelled_quantity AS quantity, d.base_quantity AS ordered,
-         d.received_quantity AS received, o.supplier_id AS supplierId, IF(o.state = 'draft', NULL, o.order_date) AS orderedOn,
+         d.received_quantity AS received, o.supplier_id AS supplierId, IF(o.state IN ${DRAFTED}, NULL, o.order_date) AS orderedOn,
          t.decision_id AS decisionId, d.customer_line_id IS NOT NULL AS straight
     FROM purchase_order o JOIN order_line l ON l.order_id = o.id AND l.kind = 'stock'
     JOIN delivery_part d ON d.order_line_id = l.id LEFT JOIN tray_line t ON t.id = d.tray_line_id
-   WHERE l.item_id ${item} AND d.location_id ${place} AND o.state IN ('draft', 'approved', 'sent')
+   WHERE l.item_id ${item} AND d.location_id ${place} AND o.state IN ${LIVE}
      AND d.base_quantity > d.received_quantity + d.cancelled_quantity
   UNION ALL
   SELECT item_id, location_id, 'tray', NULL, NULL, NULL, NULL, base_quantity, base_quantity, 0, supplier_id, NULL,

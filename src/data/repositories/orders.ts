@@ -2,6 +2,7 @@ import type { Rate } from '@/core/money';
 import type { LineKind, OrderState } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { list, type SqlValue, type Tx } from '../sql';
+import { BOOKED, LIVE } from './orderStates';
 
 export type OrderRow = {
   id: number;
@@ -21,21 +22,51 @@ export type OrderRow = {
   supplierAddress: string;
   createdBy: string;
   createdAt: string;
+  createdById: number;
   approvedBy: string | null;
   approvedAt: string | null;
   sentAt: string | null;
-  sentHow: 'printed' | 'phone' | 'email' | null;
+  sentHow: SentHow | null;
+  /** Whom it was told at the supplier's. */
+  sentTo: string;
+  /** The mail that carries it while it is not out yet, with how that stands. */
+  sendingMailId: number | null;
+  sending: 'waiting' | 'failed' | 'stopped' | 'sent' | null;
+  sendingFault: string | null;
+  askedBy: string | null;
+  askedAt: string | null;
+  /** Who was asked to approve it. */
+  asked: string | null;
+  confirmedAt: string | null;
+  supplierReference: string;
+  /** The state that it had before its change was begun or it was closed. */
+  before: OrderState | null;
+  amendmentNo: number;
+  nextContact: string | null;
+  ownNumber: number;
+  locationId: number | null;
+  wantedDate: string | null;
+  contact: string;
+  internalNote: string;
   version: number;
 };
+
+export const sentHows = ['email', 'printed', 'phone', 'portal', 'in_person'] as const;
+export type SentHow = (typeof sentHows)[number];
 
 const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS supplierName, s.status = 'blocked' AS supplierBlocked,
   s.email AS supplierEmail, s.order_minimum_minor AS orderMinimum, o.state, o.order_date AS orderDate, o.currency,
   o.payment_terms AS paymentTerms, o.delivery_terms AS deliveryTerms, o.shipping_way AS shippingWay, o.order_text AS orderText,
   o.supplier_address AS supplierAddress,
-  c.name AS createdBy, o.created_at AS createdAt, a.name AS approvedBy, o.approved_at AS approvedAt,
-  o.sent_at AS sentAt, o.sent_how AS sentHow, o.version`;
+  c.name AS createdBy, o.created_by AS createdById, o.created_at AS createdAt, a.name AS approvedBy, o.approved_at AS approvedAt,
+  o.sent_at AS sentAt, o.sent_how AS sentHow, o.sent_to AS sentTo, o.sending_mail_id AS sendingMailId, m.state AS sending,
+  m.fault AS sendingFault, k.name AS askedBy, o.asked_at AS askedAt, q.name AS asked, o.confirmed_at AS confirmedAt,
+  o.supplier_reference AS supplierReference, o.before_state AS \`before\`, o.amendment_no AS amendmentNo,
+  o.next_contact AS nextContact, o.own_number AS ownNumber, o.location_id AS locationId, o.wanted_date AS wantedDate, o.contact,
+  o.internal_note AS internalNote, o.version`;
 const orderTables = `purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN app_user c ON c.id = o.created_by
-  LEFT JOIN app_user a ON a.id = o.approved_by`;
+  LEFT JOIN app_user a ON a.id = o.approved_by LEFT JOIN app_user k ON k.id = o.asked_by
+  LEFT JOIN app_user q ON q.id = o.asked_user_id LEFT JOIN outbox_mail m ON m.id = o.sending_mail_id`;
 
 /** Heads of these orders, in no order. */
 export async function readOrderHeads(tx: Tx, ids: readonly number[]): Promise<OrderRow[]> {
@@ -54,7 +85,7 @@ export const readOrderIds = async (tx: Tx, all: boolean, order: keyof typeof ord
   (
     await tx.rows<{ id: number }>(
       `SELECT o.id FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
-        WHERE ${all ? 'TRUE' : "o.state IN ('draft', 'approved', 'sent')"} ORDER BY ${orderOrders[order]}`,
+        WHERE ${all ? 'TRUE' : `o.state IN ${LIVE}`} ORDER BY ${orderOrders[order]}`,
     )
   ).map((r) => r.id);
 
@@ -104,7 +135,7 @@ export const approveOrderRow = (
 ) =>
   tx.run(
     `UPDATE purchase_order SET state = 'approved', number = :number, approved_by = :userId, approved_at = :at,
-            order_date = :orderDate, version = version + 1 WHERE id = :id`,
+            order_date = :orderDate, asked_by = NULL, asked_at = NULL, asked_user_id = NULL, version = version + 1 WHERE id = :id`,
     o,
   );
 
@@ -116,13 +147,6 @@ export const keepOrderRate = (tx: Tx, id: number, r: Rate) =>
     direction: r.direction,
     validFrom: r.validFrom,
   });
-
-export const markSent = (tx: Tx, o: { id: number; userId: number; at: string; how: string }) =>
-  tx.run(
-    `UPDATE purchase_order SET state = 'sent', sent_by = :userId, sent_at = :at, sent_how = :how, version = version + 1
-      WHERE id = :id`,
-    o,
-  );
 
 export type OrderLineRow = {
   id: number;
@@ -154,7 +178,13 @@ export type OrderLineRow = {
   edition: string;
   /** Came without being ordered. */
   unordered: number;
+  printedNote: string;
+  internalNote: string;
+  /** Why the price is not the one that was expected. */
+  priceReason: PriceReason | null;
 };
+
+export type PriceReason = 'offer' | 'mistake' | 'new_list' | 'confirmed';
 
 const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l.item_id AS itemId, i.number AS itemNumber,
   i.unit_name AS unitName, i.buyer_note AS buyerNote, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,
@@ -162,7 +192,7 @@ const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l
   l.pack_quantity AS packQuantity, l.base_quantity AS baseQuantity, l.price_amount AS priceAmount,
   l.price_per AS pricePer, l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen,
   l.expected_amount AS expectedAmount, l.free_of_charge AS freeOfCharge, l.price_origin AS priceOrigin, l.edition,
-  l.unordered`;
+  l.unordered, l.printed_note AS printedNote, l.internal_note AS internalNote, l.price_reason AS priceReason`;
 
 export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promise<OrderLineRow[]> {
   const ids = list('id', orderIds);
@@ -174,18 +204,22 @@ export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promi
   );
 }
 
-export type NewLine = Omit<OrderLineRow, 'id' | 'itemNumber' | 'unitName' | 'buyerNote'>;
+export type NewLine = Omit<
+  OrderLineRow,
+  'id' | 'itemNumber' | 'unitName' | 'buyerNote' | 'printedNote' | 'internalNote' | 'priceReason'
+> &
+  Partial<Pick<OrderLineRow, 'printedNote' | 'internalNote'>>;
 
 export const insertOrderLine = async (tx: Tx, l: NewLine): Promise<number> =>
   (
     await tx.run(
       `INSERT INTO order_line (order_id, line_no, kind, item_id, source_id, description, supplier_item_number, pack_id,
          pack_name, content_num, content_den, pack_quantity, base_quantity, price_amount, price_per, price_content_num,
-         price_content_den, expected_amount, price_origin, edition, free_of_charge, unordered)
+         price_content_den, expected_amount, price_origin, edition, free_of_charge, unordered, printed_note, internal_note)
        VALUES (:orderId, :lineNo, :kind, :itemId, :sourceId, :description, :supplierItemNumber, :packId,
          :packName, :contentNum, :contentDen, :packQuantity, :baseQuantity, :priceAmount, :pricePer, :priceContentNum,
-         :priceContentDen, :expectedAmount, :priceOrigin, :edition, :freeOfCharge, :unordered)`,
-      l as unknown as Record<string, SqlValue>,
+         :priceContentDen, :expectedAmount, :priceOrigin, :edition, :freeOfCharge, :unordered, :printedNote, :internalNote)`,
+      { printedNote: '', internalNote: '', ...l } as unknown as Record<string, SqlValue>,
     )
   ).id;
 
@@ -203,14 +237,26 @@ export const updateOrderLine = (
     freeOfCharge: number;
     priceOrigin: SqlValue;
     edition: string;
+    printedNote: string;
+    internalNote: string;
+    priceReason: SqlValue;
   },
 ) =>
   tx.run(
     `UPDATE order_line SET pack_quantity = :packQuantity, base_quantity = :baseQuantity, price_amount = :priceAmount,
             price_per = :pricePer, price_content_num = :priceContentNum, price_content_den = :priceContentDen,
-            expected_amount = :expectedAmount, free_of_charge = :freeOfCharge, price_origin = :priceOrigin, edition = :edition WHERE id = :id`,
+            expected_amount = :expectedAmount, free_of_charge = :freeOfCharge, price_origin = :priceOrigin, edition = :edition, printed_note = :printedNote,
+            internal_note = :internalNote, price_reason = :priceReason WHERE id = :id`,
     l,
   );
+
+/** The quantities of a line, once its parts have others. */
+export const resizeLine = (tx: Tx, id: number, packQuantity: string, baseQuantity: string) =>
+  tx.run('UPDATE order_line SET pack_quantity = :packQuantity, base_quantity = :baseQuantity WHERE id = :id', {
+    id,
+    packQuantity,
+    baseQuantity,
+  });
 
 /** A line counts nothing any more, but stays with what was booked in on it and reversed; its parts leave their trays' lines. */
 export async function voidOrderLine(tx: Tx, lineId: number): Promise<void> {
@@ -246,6 +292,9 @@ export type PartRow = {
   receivedValue: number;
   cancelled: string;
   wantedDate: string | null;
+  /** What the supplier gave: a date by which it promised before it was asked to confirm, and the one it confirmed. */
+  promisedDate: string | null;
+  confirmedDate: string | null;
   trayLineId: number | null;
   /** The customer's line that its supplier sends it to; null = it comes to its place. */
   customerLineId: number | null;
@@ -254,7 +303,8 @@ export type PartRow = {
 const partColumns = `d.id, d.order_line_id AS lineId, d.part_no AS partNo, d.location_id AS locationId,
   d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
   d.received_packs AS receivedPacks, d.received_value_minor AS receivedValue, d.cancelled_quantity AS cancelled,
-  d.wanted_date AS wantedDate, d.tray_line_id AS trayLineId, d.customer_line_id AS customerLineId`;
+  d.wanted_date AS wantedDate, d.promised_date AS promisedDate, d.confirmed_date AS confirmedDate,
+  d.tray_line_id AS trayLineId, d.customer_line_id AS customerLineId`;
 
 /** The figures of a part, in millionths. */
 export const partFigures = (
@@ -307,6 +357,10 @@ export const updatePart = (
     p,
   );
 
+/** The tray line that a part goes back to. */
+export const setPartTray = (tx: Tx, id: number, trayLineId: number | null) =>
+  tx.run('UPDATE delivery_part SET tray_line_id = :trayLineId WHERE id = :id', { id, trayLineId });
+
 export const addReceived = (
   tx: Tx,
   p: { id: number; received: string; receivedPacks: string; receivedValue: number },
@@ -338,7 +392,7 @@ export const readLastBought = (tx: Tx, itemId: number, limit: number) =>
             l.pack_name AS packName, l.price_amount AS priceAmount, l.price_per AS pricePer,
             l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen
        FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
-      WHERE l.item_id = :itemId AND o.state IN ('approved', 'sent') AND l.base_quantity > 0
+      WHERE l.item_id = :itemId AND o.state IN ${BOOKED} AND l.base_quantity > 0
       ORDER BY o.order_date DESC, o.id DESC LIMIT ${Math.trunc(limit)}`,
     { itemId },
   );

@@ -9,7 +9,8 @@ export type MailRow = {
   readonly attempts: number;
 };
 
-export const insertMail = (
+/** Puts a mail into the outbox; returns its id. */
+export const insertMail = async (
   tx: Tx,
   m: {
     messageId: string;
@@ -21,12 +22,14 @@ export const insertMail = (
     userId: SqlValue;
     at: string;
   },
-) =>
-  tx.run(
-    `INSERT INTO outbox_mail (message_id, recipient, subject, body, entity, entity_id, next_try_at, created_by, created_at)
-     VALUES (:messageId, :recipient, :subject, :body, :entity, :entityId, :at, :userId, :at)`,
-    m,
-  );
+): Promise<number> =>
+  (
+    await tx.run(
+      `INSERT INTO outbox_mail (message_id, recipient, subject, body, entity, entity_id, next_try_at, created_by, created_at)
+       VALUES (:messageId, :recipient, :subject, :body, :entity, :entityId, :at, :userId, :at)`,
+      m,
+    )
+  ).id;
 
 /** Takes mails whose time has come and puts their next try off, so that nobody else sends them meanwhile. */
 export async function claimMails(tx: Tx, now: string, nextTry: string, limit: number): Promise<MailRow[]> {
@@ -40,19 +43,43 @@ export async function claimMails(tx: Tx, now: string, nextTry: string, limit: nu
     found.map((m) => m.id),
   );
   if (ids) {
-    await tx.run(`UPDATE outbox_mail SET next_try_at = :nextTry, attempts = attempts + 1 WHERE id IN (${ids.sql})`, {
-      nextTry,
-      ...ids.values,
-    });
+    await tx.run(
+      `UPDATE outbox_mail SET next_try_at = :nextTry, held_until = :nextTry, attempts = attempts + 1 WHERE id IN (${ids.sql})`,
+      {
+        nextTry,
+        ...ids.values,
+      },
+    );
   }
   return found;
 }
 
 export const markMailSent = (tx: Tx, id: number, at: string) =>
-  tx.run("UPDATE outbox_mail SET state = 'sent', sent_at = :at, fault = '' WHERE id = :id", { id, at });
+  tx.run("UPDATE outbox_mail SET state = 'sent', sent_at = :at, fault = '', held_until = NULL WHERE id = :id", {
+    id,
+    at,
+  });
 
 export const markMailFault = (tx: Tx, m: { id: number; state: 'waiting' | 'failed'; fault: string; nextTry: string }) =>
-  tx.run('UPDATE outbox_mail SET state = :state, fault = :fault, next_try_at = :nextTry WHERE id = :id', m);
+  tx.run(
+    'UPDATE outbox_mail SET state = :state, fault = :fault, next_try_at = :nextTry, held_until = NULL WHERE id = :id',
+    m,
+  );
+
+export type LockedMail = Pick<OutboxRow, 'id' | 'state' | 'entity' | 'entityId' | 'subject'> & {
+  /** It is being sent right now, until then. */
+  readonly heldUntil: string | null;
+};
+
+export const lockMail = (tx: Tx, id: number) =>
+  tx.row<LockedMail>(
+    `SELECT id, state, entity, entity_id AS entityId, subject, held_until AS heldUntil FROM outbox_mail WHERE id = :id FOR UPDATE`,
+    { id },
+  );
+
+/** Tries a mail again from the start, or lets it be. */
+export const setMailState = (tx: Tx, m: { id: number; state: 'waiting' | 'stopped'; at: string }) =>
+  tx.run('UPDATE outbox_mail SET state = :state, attempts = 0, next_try_at = :at WHERE id = :id', m);
 
 export type OutboxRow = {
   readonly id: number;
@@ -61,7 +88,7 @@ export type OutboxRow = {
   readonly body: string;
   readonly entity: string;
   readonly entityId: number;
-  readonly state: 'waiting' | 'sent' | 'failed';
+  readonly state: 'waiting' | 'sent' | 'failed' | 'stopped';
   readonly attempts: number;
   readonly fault: string;
   readonly who: string | null;

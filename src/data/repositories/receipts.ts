@@ -1,4 +1,5 @@
 import { atLocations, type Tx } from '../sql';
+import { EXPECTED, ORDERED } from './orderStates';
 
 export const insertReceipt = async (
   tx: Tx,
@@ -90,7 +91,8 @@ export type ExpectedRow = {
   received: string;
   receivedPacks: string;
   cancelled: string;
-  wantedDate: string | null;
+  /** As confirmed, else as promised, else as wanted. */
+  expectedDate: string | null;
 };
 
 /** Parts that are still to come to us, of approved and sent orders; at these locations, of one order, of one item. */
@@ -106,16 +108,16 @@ export async function readExpected(
             i.unit_name AS unitName, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
             d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
             d.received_packs AS receivedPacks, d.cancelled_quantity AS cancelled,
-            d.wanted_date AS wantedDate
+            ${EXPECTED} AS expectedDate
        FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
        JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
        LEFT JOIN item i ON i.id = l.item_id
-      WHERE o.state IN ('approved', 'sent') AND l.kind = 'stock' AND d.location_id IS NOT NULL
+      WHERE o.state IN ${ORDERED} AND l.kind = 'stock' AND d.location_id IS NOT NULL
         AND d.customer_line_id IS NULL
         AND d.base_quantity > d.received_quantity + d.cancelled_quantity
         ${at.sql} ${only.orderId === undefined ? '' : 'AND o.id = :orderId'}
         ${only.itemId === undefined ? '' : 'AND l.item_id = :itemId'}
-      ORDER BY d.wanted_date, o.id, l.line_no, d.part_no`,
+      ORDER BY expectedDate, o.id, l.line_no, d.part_no`,
     { ...at.values, ...only },
   );
 }

@@ -2,6 +2,7 @@ import { fromDecimal } from '@/core/quantity';
 import type { SourceAtPlace } from '@/core/sourcing';
 import { Asking } from '../asking';
 import type { Tx } from '../sql';
+import { LIVE } from './orderStates';
 
 export type PlaceTerms = { readonly preference: number | null; readonly share: number | null };
 
@@ -54,7 +55,7 @@ async function boughtOf(ask: Asking, of: string, values: readonly (readonly numb
        SELECT s.id AS sourceId, d.location_id AS locationId, d.base_quantity - d.cancelled_quantity AS q
          FROM source s JOIN order_line l ON l.source_id = s.id JOIN purchase_order o ON o.id = l.order_id
          JOIN delivery_part d ON d.order_line_id = l.id
-        WHERE ${shared} AND o.state IN ('draft', 'approved', 'sent') AND d.location_id IS NOT NULL ${of}
+        WHERE ${shared} AND o.state IN ${LIVE} AND d.location_id IS NOT NULL ${of}
        UNION ALL
        SELECT s.id, t.location_id, t.base_quantity FROM source s JOIN tray_line t ON t.source_id = s.id
         WHERE ${shared} AND t.state = 'in_tray' ${of}) y GROUP BY y.sourceId, y.locationId`,

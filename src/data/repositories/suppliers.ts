@@ -1,5 +1,6 @@
 import type { FreightPayer } from '@/core/purchase';
 import type { Tx } from '../sql';
+import { EXPECTED, LIVE } from './orderStates';
 
 export type SupplierLine = {
   readonly id: number;
@@ -20,7 +21,7 @@ export const readSupplierLines = (tx: Tx) =>
     `SELECT s.id, s.code, s.name, s.currency, s.status, s.lead_time_days AS leadTimeDays, s.lead_time_kind AS leadTimeKind,
             s.order_minimum_minor AS orderMinimum,
             (SELECT COUNT(*) FROM source x WHERE x.supplier_id = s.id) AS items,
-            (SELECT COUNT(*) FROM purchase_order o WHERE o.supplier_id = s.id AND o.state IN ('draft', 'approved', 'sent')
+            (SELECT COUNT(*) FROM purchase_order o WHERE o.supplier_id = s.id AND o.state IN ${LIVE}
                AND EXISTS (SELECT 1 FROM order_line l JOIN delivery_part d ON d.order_line_id = l.id
                             WHERE l.order_id = o.id AND d.received_quantity + d.cancelled_quantity < d.base_quantity)) AS openOrders
        FROM supplier s ORDER BY s.name, s.id`,
@@ -89,9 +90,9 @@ export const readSoldBy = (tx: Tx, supplierId: number, limit: number) =>
 /** Orders of a supplier that are not over, newest first. */
 export const readOpenOrdersOf = (tx: Tx, supplierId: number) =>
   tx.rows<{ id: number; number: string | null; state: string; orderDate: string; wanted: string | null; open: number }>(
-    `SELECT o.id, o.number, o.state, o.order_date AS orderDate, MIN(d.wanted_date) AS wanted, COUNT(*) AS open
+    `SELECT o.id, o.number, o.state, o.order_date AS orderDate, MIN(${EXPECTED}) AS wanted, COUNT(*) AS open
        FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
-      WHERE o.supplier_id = :supplierId AND o.state IN ('draft', 'approved', 'sent')
+      WHERE o.supplier_id = :supplierId AND o.state IN ${LIVE}
         AND d.received_quantity + d.cancelled_quantity < d.base_quantity
       GROUP BY o.id, o.number, o.state, o.order_date ORDER BY o.id DESC`,
     { supplierId },

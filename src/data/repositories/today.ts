@@ -1,4 +1,5 @@
 import { atLocations, type Tx } from '../sql';
+import { EXPECTED, LIVE } from './orderStates';
 
 /** An open part of an approved or sent order, or one of a draft, with what it costs. */
 export type OpenPartRow = {
@@ -25,11 +26,11 @@ export function readOpenParts(tx: Tx, locationIds: readonly number[] | null): Pr
   const at = atLocations('d.location_id', locationIds);
   return tx.rows<OpenPartRow>(
     `SELECT o.id AS orderId, o.state, o.currency, s.payment_days AS paymentDays,
-            COALESCE(d.confirmed_date, d.promised_date, d.wanted_date) AS date,
+            ${EXPECTED} AS date,
             d.base_quantity - d.received_quantity - d.cancelled_quantity AS base, ${price}
        FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
        JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
-      WHERE o.state IN ('draft', 'approved', 'sent') AND d.base_quantity > d.received_quantity + d.cancelled_quantity ${at.sql}`,
+      WHERE o.state IN ${LIVE} AND d.base_quantity > d.received_quantity + d.cancelled_quantity ${at.sql}`,
     at.values,
   );
 }

@@ -68,9 +68,9 @@ export async function readStockCourse(
       min: planned?.plan.rule === 'level' ? planned.plan.level : null,
       max: planned?.plan.rule === 'level' ? planned.plan.max : null,
       expected: expected.flatMap((e) =>
-        e.wantedDate === null
+        e.expectedDate === null
           ? []
-          : [{ date: e.wantedDate, quantity: openOf(partFigures(e), fraction(e.contentNum, e.contentDen)).base }],
+          : [{ date: e.expectedDate, quantity: openOf(partFigures(e), fraction(e.contentNum, e.contentDen)).base }],
       ),
       perDay: fromDecimal(rate?.perDay ?? '0'),
       coverDays: coverDaysOf(state),

@@ -5,25 +5,30 @@ import { err, ok, type Result } from '@/core/result';
 import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
+import { endChange, insertAmendment, readFourEyes } from '@/data/repositories/orderLife';
 import { approveOrderRow, keepOrderRate } from '@/data/repositories/orders';
+import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { recordUndo } from '../undo/recordUndo';
-import { loadOrder, pairsOf } from './loadOrder';
+import { type LoadedOrder, loadOrder, pairsOf } from './loadOrder';
 import { findingsOf } from './orderFindings';
 import { numberText, periodOf } from './orderNumber';
+import { needsFourEyes } from './orderSums';
 import { totalLineOf } from './pricing';
 import type { OrderVersion } from './putBackOrder';
+import { toldOtherwise } from './said';
 
-/** Approves a draft that has nothing missing; the number is drawn here, once, and kept from then on.
- *  Errors: forbidden, above_limit, not_found, changed_meanwhile, not_in_this_state, not_ready with what is missing. */
+/** Approves a draft that has nothing missing; the number is drawn here, once, and kept from then on. A change of an order
+ *  is approved in the same way and gets its own number, with what it says otherwise than the supplier was told.
+ *  Errors: forbidden, above_limit, four_eyes, not_found, changed_meanwhile, not_in_this_state, not_ready with what is missing. */
 export async function approveOrder(
   deps: Deps,
   actor: Actor,
   request: Request<OrderVersion>,
-): Promise<Result<{ number: string }, Failure>> {
+): Promise<Result<{ number: string; amendment?: number }, Failure>> {
   const allowed = may(actor, 'orders.approve');
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'approve-order', request, async (tx, now) => {
@@ -41,6 +46,12 @@ export async function approveOrder(
     const amount = { net: netInBase ?? 0, currency: company.currency };
     const within = may(actor, 'orders.approve', { amount });
     if (!within.ok) return within;
+    if (order.createdById === actor.userId && needsFourEyes(await readFourEyes(tx), amount.net))
+      return err({ kind: 'four_eyes' });
+    if (order.state === 'amending' || order.state === 'amendment_awaiting') {
+      const amendment = await approveChange(tx, actor, now, loaded.value);
+      return ok({ number: order.number ?? '', amendment });
+    }
     const period = periodOf(today);
     const number = order.number ?? numberText('', period, await drawNumber(tx, 'PO', period));
     await approveOrderRow(tx, { id: order.id, number, userId: actor.userId, at: now, orderDate: today });
@@ -53,4 +64,24 @@ export async function approveOrder(
     markDirty(tx, pairsOf(lines, parts));
     return ok({ number });
   });
+}
+
+/** Approves the change of an order, locked, and numbers it. */
+async function approveChange(tx: Tx, actor: Actor, now: string, loaded: LoadedOrder): Promise<number> {
+  const { order, lines, parts, next } = loaded;
+  const differences = await toldOtherwise(tx, order.id, lines, parts);
+  const no = order.amendmentNo + 1;
+  const json = JSON.stringify(differences);
+  await insertAmendment(tx, { orderId: order.id, no, differences: json, userId: actor.userId, at: now });
+  await endChange(tx, { id: order.id, state: next, no });
+  await recordChanges(tx, actor.userId, now, [
+    {
+      entity: 'order',
+      entityId: order.id,
+      action: `change ${no} approved`,
+      after: { differences: differences.length },
+    },
+  ]);
+  markDirty(tx, pairsOf(lines, parts));
+  return no;
 }

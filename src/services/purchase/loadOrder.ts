@@ -1,4 +1,5 @@
-import { nextState, type OrderAction, type OrderState } from '@/core/purchase';
+import { openQuantity } from '@/core/netting';
+import { nextState, type OrderAction, type OrderFacts, type OrderState } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges } from '@/data/repositories/bookkeeping';
@@ -7,6 +8,7 @@ import {
   type OrderLineRow,
   type OrderRow,
   type PartRow,
+  partFigures,
   readOrderLines,
   readParts,
 } from '@/data/repositories/orders';
@@ -19,6 +21,23 @@ export type LoadedOrder = {
   readonly parts: PartRow[];
   readonly next: OrderState;
 };
+
+/** What is still to come of a part, in millionths of its base unit. */
+export const openOfPart = (p: PartRow): number => {
+  const { base: ordered, received, cancelled } = partFigures(p);
+  return openQuantity({ ordered, received, cancelled });
+};
+
+/** An order as its transitions look at it. */
+export const factsOf = (order: OrderRow, parts: readonly PartRow[]): OrderFacts => ({
+  state: order.state,
+  number: order.number,
+  before: order.before,
+  everSent: order.sentAt !== null,
+  mailWaits: order.sending === 'waiting',
+  anyReceived: parts.some((p) => fromDecimal(p.received) > 0),
+  anyOpen: parts.some((p) => openOfPart(p) > 0),
+});
 
 /** Locks an order, reads it whole and decides whether the action is possible in its state.
  *  With a version, the order must still be the one the person read. */
@@ -36,8 +55,7 @@ export async function loadOrder(
     const last = (await readChanges(tx, 'order', orderId)).at(-1);
     return err({ kind: 'changed_meanwhile', what: 'order', who: last?.who ?? null, now: last?.action ?? null });
   }
-  const anyReceived = parts.some((p) => fromDecimal(p.received) > 0);
-  const next = nextState({ state: order.state, number: order.number, anyReceived }, action);
+  const next = nextState(factsOf(order, parts), action);
   return next.ok ? ok({ order, lines, parts, next: next.value }) : next;
 }
 

@@ -15,12 +15,14 @@ import {
   takeOffOrderLine,
   updateOrderLine,
   updatePart,
+  voidOrderLine,
 } from '@/data/repositories/orders';
 import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import { readBuying } from '../catalogue/buying';
 import { type Failure, invalidField } from '../failure';
 import { type LoadedOrder, pairsOf } from './loadOrder';
+import { perTrayLine } from './perTrayLine';
 import { breakLineOf, breakPacks, expectedPrice } from './pricing';
 
 /** One cell of a draft. `was` is what the person saw: two people in one order lose nothing, because a cell that someone
@@ -28,7 +30,7 @@ import { breakLineOf, breakPacks, expectedPrice } from './pricing';
 export type OrderEdit = { readonly orderId: number } & (
   | { readonly field: 'packs' | 'wantedDate'; readonly partId: number; readonly was: string; readonly now: string }
   | {
-      readonly field: 'price' | 'freeOfCharge' | 'edition';
+      readonly field: 'price' | 'freeOfCharge' | 'edition' | 'printedNote' | 'internalNote' | 'priceReason';
       readonly lineId: number;
       readonly was: string;
       readonly now: string;
@@ -55,7 +57,7 @@ export async function changeCell(
   // Nor one that was voided: it counts nothing any more.
   if (!line || fromDecimal(line.baseQuantity) === 0) return err({ kind: 'not_found', what: 'line' });
   const own = parts.filter((p) => p.lineId === line.id);
-  const applied = await apply(tx, edit, lines, line, own, part, today);
+  const applied = await apply(tx, edit, { lines, line, own, part, today, told: loaded.order.state === 'amending' });
   if (!applied.ok) {
     if (applied.error.kind !== 'changed_meanwhile') return applied;
     const last = (await readChanges(tx, 'order', edit.orderId)).at(-1);
@@ -67,15 +69,19 @@ export async function changeCell(
   return ok(typeof applied.value.after === 'string' ? applied.value.after : null);
 }
 
-async function apply(
-  tx: Tx,
-  edit: OrderEdit,
-  lines: readonly OrderLineRow[],
-  line: OrderLineRow,
-  own: readonly PartRow[],
-  part: PartRow | undefined,
-  today: string,
-): Promise<Applied> {
+type CellOf = {
+  readonly lines: readonly OrderLineRow[];
+  readonly line: OrderLineRow;
+  readonly own: readonly PartRow[];
+  readonly part: PartRow | undefined;
+  readonly today: string;
+  /** The supplier knows the order: what came of a line stays on it. */
+  readonly told: boolean;
+};
+
+const reasons = ['offer', 'mistake', 'new_list'] as const;
+
+async function apply(tx: Tx, edit: OrderEdit, { lines, line, own, part, today, told }: CellOf): Promise<Applied> {
   const meanwhile = (now: string): Applied => err({ kind: 'changed_meanwhile', what: 'value', who: null, now });
   const record = (action: string, before: string, after: string): Applied =>
     ok({ entity: 'order', entityId: edit.orderId, action: `line ${line.lineNo}: ${action}`, before, after });
@@ -85,6 +91,8 @@ async function apply(
       if (!packs.ok) return err(invalidField('packs', packs.error));
       if (!part) return err({ kind: 'not_found', what: 'line' });
       if (plain(part.packQuantity) !== edit.was) return meanwhile(plain(part.packQuantity));
+      const came = fromDecimal(part.receivedPacks);
+      if (packs.value < came) return err(invalidField('packs', { kind: 'less_than_came', came }));
       const quantities = own.map((p) => (p.id === part.id ? packs.value : fromDecimal(p.packQuantity)));
       await refigureLine(tx, lines, line, own, quantities, today);
       return record('quantity', edit.was, toDecimal(packs.value));
@@ -102,7 +110,7 @@ async function apply(
       if (!price.ok) return err(invalidField('price', price.error));
       const was = line.priceAmount === null ? '' : plain(line.priceAmount);
       if (was !== edit.was) return meanwhile(was);
-      await updateOrderLine(tx, { ...line, priceAmount: price.value, priceOrigin: null });
+      await updateOrderLine(tx, { ...line, priceAmount: price.value, priceOrigin: null, priceReason: null });
       return record('price', edit.was, price.value ?? '');
     }
     case 'edition': {
@@ -110,24 +118,34 @@ async function apply(
       await updateOrderLine(tx, { ...line, edition: edit.now.trim() });
       return record('edition', edit.was, edit.now.trim());
     }
+    case 'printedNote':
+    case 'internalNote': {
+      if (line[edit.field] !== edit.was) return meanwhile(line[edit.field]);
+      await updateOrderLine(tx, { ...line, [edit.field]: edit.now.trim() });
+      return record(edit.field === 'printedNote' ? 'printed note' : 'internal note', edit.was, edit.now.trim());
+    }
+    case 'priceReason': {
+      const was = line.priceReason ?? '';
+      if (was !== edit.was) return meanwhile(was);
+      const reason = reasons.find((r) => r === edit.now) ?? null;
+      await updateOrderLine(tx, { ...line, priceReason: reason });
+      return record('why this price', was, reason ?? '');
+    }
     case 'freeOfCharge': {
       if (String(line.freeOfCharge === 1) !== edit.was) return meanwhile(String(line.freeOfCharge === 1));
       await updateOrderLine(tx, { ...line, freeOfCharge: edit.now === 'true' ? 1 : 0 });
       return record('free of charge', edit.was, edit.now);
     }
     case 'remove': {
-      const byTray = new Map(own.map((p) => [p.trayLineId, p]));
-      const trayIds = own.flatMap((p) => (p.trayLineId === null ? [] : [p.trayLineId]));
-      for (const t of await lockTrayLines(tx, trayIds)) {
-        const p = byTray.get(t.id) as PartRow;
-        await updateTrayLine(tx, {
-          id: t.id,
-          state: 'in_tray',
-          packQuantity: p.packQuantity,
-          baseQuantity: p.baseQuantity,
-        });
-      }
-      await takeOffOrderLine(tx, line.id);
+      const [came] = own.filter((p) => fromDecimal(p.received) > 0);
+      if (told && came)
+        return err(invalidField('packs', { kind: 'less_than_came', came: fromDecimal(came.receivedPacks) }));
+      const byTray = perTrayLine(own);
+      const trayIds = [...byTray.keys()];
+      for (const t of await lockTrayLines(tx, trayIds))
+        await updateTrayLine(tx, { id: t.id, state: 'in_tray', ...(byTray.get(t.id) ?? t) });
+      // A change that is dropped needs the line; it is told to the supplier as taken off.
+      await (told ? voidOrderLine(tx, line.id) : takeOffOrderLine(tx, line.id));
       return record(trayIds.length > 0 ? 'put back into its tray' : 'removed', line.description, '');
     }
   }

@@ -1,5 +1,5 @@
 import { decimalsOf, withCents } from '@/core/money';
-import { deliveryAddress, invoiceAddress, orderTotals, termsLine } from '@/core/purchase';
+import { deliveryAddress, invoiceAddress, type LineDifference, orderTotals, termsLine } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { Location } from '@/data/repositories/company';
 import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
@@ -14,6 +14,7 @@ export function orderMail(
   parts: readonly PartRow[],
   places: readonly Location[],
   buyer: { readonly name: string; readonly invoiceAddress: string },
+  changes: readonly LineDifference[] = [],
 ): { subject: string; body: string } {
   const lines = all.filter((l) => l.unordered === 0 && fromDecimal(l.baseQuantity) > 0);
   const totals = orderTotals(lines.map(totalLineOf), order.currency);
@@ -44,6 +45,9 @@ export function orderMail(
     `Purchase order ${order.number}, ${order.orderDate}`,
     `from ${buyer.name}`,
     '',
+    ...(order.amendmentNo > 0
+      ? [`Change ${order.amendmentNo} of this order. What differs from what you have:`, ...changes.map(changeText), '']
+      : []),
     ...linesText,
     `Order net ${amount(totals.net)} ${order.currency}, without tax`,
     termsLine({ payment: order.paymentTerms, delivery: order.deliveryTerms, shippingWay: order.shippingWay }),
@@ -56,5 +60,26 @@ export function orderMail(
     '',
     `Approved by ${order.approvedBy ?? ''}. Please quote the order number on delivery note and invoice.`,
   ].join('\n');
-  return { subject: `Purchase order ${order.number} from ${buyer.name}`, body };
+  const change = order.amendmentNo > 0 ? `, change ${order.amendmentNo},` : '';
+  return { subject: `Purchase order ${order.number}${change} from ${buyer.name}`, body };
+}
+
+/** One difference as a line of text. */
+function changeText(d: LineDifference): string {
+  const packs = (q: number) => `${toDecimal(q)} ${d.packName}`;
+  const head = `   line ${d.lineNo}, ${d.description}:`;
+  switch (d.kind) {
+    case 'added':
+      return `${head} added, ${packs(d.now)}`;
+    case 'taken_off':
+      return `${head} taken off (was ${packs(d.was)})`;
+    case 'quantity':
+      return `${head} ${packs(d.now)} instead of ${packs(d.was)}`;
+    case 'price':
+      return `${head} price ${d.now ?? '-'} instead of ${d.was ?? '-'}`;
+    case 'date':
+      return `${head} wanted ${d.now.join(', ') || '-'} instead of ${d.was.join(', ') || '-'}`;
+    case 'place':
+      return `${head} for other places`;
+  }
 }

@@ -1,5 +1,6 @@
 import { type Actor, isRight, may } from '@/core/people';
 import { orderTotals } from '@/core/purchase';
+import { readFourEyes } from '@/data/repositories/orderLife';
 import { readOrderLines } from '@/data/repositories/orders';
 import { readUsers, type UserRow } from '@/data/repositories/people';
 import type { Tx } from '@/data/sql';
@@ -10,21 +11,42 @@ import { totalLineOf } from './pricing';
 export const netOfOrder = async (tx: Tx, orderId: number, currency: string): Promise<number> =>
   orderTotals((await readOrderLines(tx, [orderId])).map(totalLineOf), currency).net;
 
-/** Who can approve an order of a sum: the person, or the names of those who may. Nobody while its currency has no rate. */
+/** Whether somebody else than who entered an order has to approve it: from the company's limit on. */
+export const needsFourEyes = (from: number | null, netInBase: number): boolean => from !== null && netInBase >= from;
+
+/** Who may approve an order of a sum that somebody entered. Nobody while its currency has no rate. */
+export async function readApprovers(
+  tx: Tx,
+  base: string,
+  today: string,
+): Promise<
+  (net: number, currency: string, enteredBy: number) => readonly { readonly id: number; readonly name: string }[]
+> {
+  const people = (await readUsers(tx)).filter((u) => u.active === 1);
+  const fourEyes = await readFourEyes(tx);
+  const exchange = await readExchange(tx, base, today);
+  return (net, currency, enteredBy) => {
+    const inBase = exchange.toBase(net, currency);
+    if (inBase === null) return [];
+    const amount = { net: inBase, currency: base };
+    return people
+      .filter((u) => !(u.id === enteredBy && needsFourEyes(fourEyes, inBase)))
+      .filter((u) => may(asActor(u), 'orders.approve', { amount }).ok)
+      .map(({ id, name }) => ({ id, name }));
+  };
+}
+
+/** Who can approve an order of a sum that the person entered: the person, or the names of those who may. */
 export async function approversOf(
   tx: Tx,
   actor: Actor,
   base: string,
   today: string,
 ): Promise<(net: number, currency: string) => 'you' | readonly string[]> {
-  const people = (await readUsers(tx)).filter((u) => u.active === 1 && u.id !== actor.userId);
-  const exchange = await readExchange(tx, base, today);
+  const approvers = await readApprovers(tx, base, today);
   return (net, currency) => {
-    const inBase = exchange.toBase(net, currency);
-    if (inBase === null) return [];
-    const amount = { net: inBase, currency: base };
-    if (may(actor, 'orders.approve', { amount }).ok) return 'you';
-    return people.filter((u) => may(asActor(u), 'orders.approve', { amount }).ok).map((u) => u.name);
+    const who = approvers(net, currency, actor.userId);
+    return who.some((u) => u.id === actor.userId) ? 'you' : who.map((u) => u.name);
   };
 }
 

@@ -15,6 +15,7 @@ import type { Buying, BuyingBook } from '../catalogue/buying';
 import { groupByLine } from '../planning/trayTotals';
 import { enterStockLine } from './enterOrder';
 import { refigureLine } from './orderCell';
+import { perTrayLine } from './perTrayLine';
 
 /** Puts tray lines onto a draft, locked: what it has already in the same pack from the same source gets further parts, everything
  *  else a line of its own; prices follow the quantities they now have together. Returns how many order lines it concerned. */
@@ -85,12 +86,11 @@ async function refigure(tx: Tx, orderId: number, line: OrderLineRow, today: Busi
 
 /** Tray lines go on with the quantities that their parts have. */
 async function takeOver(tx: Tx, orderId: number, group: readonly TrayLineRow[]): Promise<void> {
-  const parts = new Map((await readParts(tx, [orderId])).map((p) => [p.trayLineId, p]));
+  const parts = perTrayLine(await readParts(tx, [orderId]));
   for (const { id } of group) {
     const part = parts.get(id);
     if (!part) throw new Error(`tray line ${id} has no part on order ${orderId}`);
-    const { packQuantity, baseQuantity } = part;
-    await updateTrayLine(tx, { id, state: 'ordered', packQuantity, baseQuantity });
+    await updateTrayLine(tx, { id, state: 'ordered', ...part });
   }
 }
 
@@ -103,14 +103,14 @@ export async function postLeave(
 ): Promise<void> {
   for (const t of lines) {
     const parts = await readParts(tx, [orderId]);
-    const part = parts.find((p) => p.trayLineId === t.id);
+    const own = parts.filter((p) => p.trayLineId === t.id);
+    const [part] = own;
     if (!part) continue;
-    const { packQuantity, baseQuantity } = part;
-    await updateTrayLine(tx, { id: t.id, state: 'in_tray', packQuantity, baseQuantity });
+    await updateTrayLine(tx, { id: t.id, state: 'in_tray', ...(perTrayLine(own).get(t.id) ?? t) });
     const line = (await readOrderLines(tx, [orderId])).find((l) => l.id === part.lineId);
-    if (parts.filter((p) => p.lineId === part.lineId).length === 1) await takeOffOrderLine(tx, part.lineId);
+    if (parts.filter((p) => p.lineId === part.lineId).length === own.length) await takeOffOrderLine(tx, part.lineId);
     else {
-      await deletePart(tx, part.id);
+      for (const p of own) await deletePart(tx, p.id);
       if (line) await refigure(tx, orderId, line, today);
     }
   }

@@ -2,10 +2,15 @@ import { eachText } from '@/core/money';
 import { openQuantity } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
 import {
+  actionRights,
+  actionsOf,
   deliveryAddress,
   type Finding,
   invoiceAddress,
-  nextState,
+  isDrafted,
+  isOrdered,
+  type LineDifference,
+  type OrderAction,
   type OrderState,
   orderTotals,
   type Progress,
@@ -16,11 +21,13 @@ import { err, ok, type Result } from '@/core/result';
 import { readChanges } from '@/data/repositories/bookkeeping';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomersOfLines } from '@/data/repositories/customerOrders';
+import { readAmendments, readFourEyes } from '@/data/repositories/orderLife';
 import {
   findOrder,
   type OrderLineRow,
   type OrderRow,
   type PartRow,
+  type PriceReason,
   partFigures,
   readOrderHeads,
   readOrderIds,
@@ -35,15 +42,21 @@ import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy } from '../grouping';
 import { type AskedRows, keepList, type Page, readRows } from '../lists/keptList';
+import { factsOf } from './loadOrder';
 import { findingsOf } from './orderFindings';
+import { needsFourEyes, readApprovers } from './orderSums';
 import { priceOf, totalLineOf } from './pricing';
+import { type AmendmentView, amendmentView, toldOtherwise } from './said';
 
 export type OrderSummary = {
   readonly id: number;
   readonly number: string | null;
   readonly supplier: string;
   readonly state: OrderState;
+  readonly before: OrderState | null;
   readonly came: Progress;
+  /** What was confirmed is another date or price than was asked for. */
+  readonly differs: boolean;
   readonly orderDate: string;
   readonly nextDate: string | null;
   readonly places: string;
@@ -56,6 +69,10 @@ const quantities = (p: PartRow) => {
   const { base: ordered, received, cancelled } = partFigures(p);
   return { ordered, received, cancelled };
 };
+
+/** When a part is expected: as confirmed, else as promised, else as wanted. */
+const expectedOn = (p: PartRow): string | null => p.confirmedDate ?? p.promisedDate ?? p.wantedDate;
+const movedByConfirmation = (p: PartRow): boolean => p.confirmedDate !== null && p.confirmedDate !== p.wantedDate;
 
 export const orderSorts = ['newest', 'supplier', 'number'] as const;
 export type OrderSort = (typeof orderSorts)[number];
@@ -80,8 +97,7 @@ export async function openOrders(
     const candidates = await readOrderIds(tx, filter.all, filter.sort);
     const orders = await summariesOf(tx, candidates);
     // What is still to come is the core's to say.
-    const live = (o: OrderSummary) =>
-      o.state === 'draft' || ((o.state === 'approved' || o.state === 'sent') && o.came !== 'all');
+    const live = (o: OrderSummary) => isDrafted(o.state) || (isOrdered(o.state) && o.came !== 'all');
     const shown = filter.all ? orders : orders.filter(live);
     const exchange = await readExchange(tx, company.currency, todayOf(deps, company));
     const net = shown.reduce((sum, o) => sum + (exchange.toBase(o.net, o.currency) ?? 0), 0);
@@ -114,16 +130,15 @@ async function summariesOf(tx: Tx, ids: readonly number[]): Promise<OrderSummary
     if (!h) return [];
     const own = lines.get(id) ?? [];
     const parts = own.flatMap((l) => partsOfLine.get(l.id) ?? []);
-    const dates = parts
-      .filter((p) => openQuantity(quantities(p)) > 0)
-      .flatMap((p) => (p.wantedDate === null ? [] : [p.wantedDate]));
+    const dates = parts.filter((p) => openQuantity(quantities(p)) > 0).flatMap((p) => expectedOn(p) ?? []);
     const places = [...new Set(parts.map((p) => names.get(p.locationId ?? 0) ?? '–'))];
     const summary = {
       id,
       number: h.number,
       supplier: h.supplierName,
-      state: h.state,
+      ...{ state: h.state, before: h.before },
       came: progress(parts.map(quantities)),
+      differs: parts.some(movedByConfirmation) || own.some((l) => l.priceReason === 'confirmed'),
       orderDate: h.orderDate,
       nextDate: dates.sort()[0] ?? null,
       places: places.join(', '),
@@ -144,6 +159,9 @@ export type PartView = {
   readonly received: Quantity;
   readonly cancelled: Quantity;
   readonly wantedDate: string | null;
+  /** As the supplier promised and confirmed it; null while it did not. */
+  readonly promisedDate: string | null;
+  readonly confirmedDate: string | null;
   readonly locationId: number | null;
   /** The customer that its supplier sends it to; `location` and `address` are theirs then. */
   readonly straight: { readonly orderId: number; readonly order: string } | null;
@@ -174,6 +192,9 @@ export type LineView = {
   /** Whether it came out of a tray and can go back into it. */
   readonly fromTray: boolean;
   readonly unordered: boolean;
+  readonly printedNote: string;
+  readonly internalNote: string;
+  readonly priceReason: PriceReason | null;
 };
 
 export type OrderView = {
@@ -185,8 +206,16 @@ export type OrderView = {
   readonly baseCurrency: string;
   readonly came: Progress;
   readonly findings: readonly Finding[];
-  readonly canPutBack: boolean;
+  /** What it allows in its state, and the person may do. */
+  readonly can: readonly OrderAction[];
   readonly aboveLimit: number | null;
+  /** The person entered it, and somebody else has to approve it. */
+  readonly fourEyes: boolean;
+  /** Who else may approve it. */
+  readonly approvers: readonly { readonly id: number; readonly name: string }[];
+  /** What it says otherwise than its supplier was last told. */
+  readonly otherwise: readonly LineDifference[];
+  readonly amendments: readonly AmendmentView[];
   readonly history: readonly { at: string; who: string; action: string; before: string | null; after: string | null }[];
   readonly receipts: readonly ReceiptRow[];
   readonly buyer: { readonly name: string; readonly invoiceAddress: string };
@@ -227,6 +256,7 @@ const lineView = (
     parts,
     fromTray,
     unordered: l.unordered === 1,
+    ...{ printedNote: l.printedNote, internalNote: l.internalNote, priceReason: l.priceReason },
   };
 };
 
@@ -267,10 +297,11 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
           base: fromDecimal(p.baseQuantity),
           received: fromDecimal(p.received),
           cancelled: fromDecimal(p.cancelled),
-          ...{ wantedDate: p.wantedDate, locationId: p.locationId },
+          ...{ wantedDate: p.wantedDate, promisedDate: p.promisedDate, confirmedDate: p.confirmedDate },
+          locationId: p.locationId,
         }));
     const fromTray = new Set(parts.flatMap((p) => (p.trayLineId === null ? [] : [p.lineId])));
-    const anyReceived = parts.some((p) => fromDecimal(p.received) > 0);
+    const approvers = await readApprovers(tx, company.currency, today);
     const ordered = new Set(lines.flatMap((l) => (l.unordered === 1 ? [] : [l.id])));
     const used = [...places.values()].filter((l) => parts.some((p) => p.locationId === l.id && ordered.has(p.lineId)));
     const exchange = await readExchange(tx, company.currency, today);
@@ -286,7 +317,11 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       baseCurrency: company.currency,
       came: progress(parts.map(quantities)),
       findings: findingsOf(head, lines, parts, today, netInBase !== null),
-      canPutBack: nextState({ state: head.state, number: head.number, anyReceived }, 'put_back').ok,
+      can: actionsOf(factsOf(head, parts)).filter((a) => may(actor, actionRights[a]).ok),
+      fourEyes: head.createdById === actor.userId && needsFourEyes(await readFourEyes(tx), netInBase ?? 0),
+      approvers: approvers(totals.net, head.currency, head.createdById).filter((u) => u.id !== actor.userId),
+      otherwise: await toldOtherwise(tx, orderId, lines, parts),
+      amendments: (await readAmendments(tx, orderId)).map(amendmentView),
       aboveLimit: !within.ok && within.error.kind === 'above_limit' ? within.error.limit : null,
       history: await readChanges(tx, 'order', orderId),
       receipts: await readReceiptsOf(tx, orderId),

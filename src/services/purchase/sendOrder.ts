@@ -3,42 +3,53 @@ import { type Actor, may } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany, readLocations } from '@/data/repositories/company';
-import { markSent } from '@/data/repositories/orders';
+import { setSendingMail } from '@/data/repositories/orderLife';
+import type { SentHow } from '@/data/repositories/orders';
 import { insertMail } from '@/data/repositories/outbox';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 import { loadOrder } from './loadOrder';
 import { orderMail } from './orderMail';
+import { postSent } from './orderSteps';
 import type { OrderVersion } from './putBackOrder';
+import { toldOtherwise } from './said';
 
-export type SendOrder = OrderVersion & { readonly how: 'printed' | 'phone' | 'email' };
+export type SendOrder = OrderVersion & {
+  readonly how: SentHow;
+  /** Whom it was told at the supplier's; '' = not said. */
+  readonly to?: string;
+};
 
-/** Records that an approved order has gone to the supplier; by mail it goes out of the outbox after this commit. This
- *  cannot be undone. Errors: forbidden, not_found, changed_meanwhile, not_in_this_state, no_mail_address. */
+/** An approved order, or its change, goes to the supplier. By mail it waits in the outbox and is sent once the mail is out;
+ *  every other way somebody has gone already. This cannot be undone.
+ *  Errors: forbidden, not_found, changed_meanwhile, not_in_this_state, no_mail_address. */
 export async function sendOrder(deps: Deps, actor: Actor, request: Request<SendOrder>): Promise<Result<null, Failure>> {
   const allowed = may(actor, 'orders.send');
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'send-order', request, async (tx, now) => {
-    const { orderId, version, how } = request.input;
+    const { orderId, version, how, to = '' } = request.input;
     const loaded = await loadOrder(tx, orderId, 'send', version);
     if (!loaded.ok) return loaded;
-    if (how === 'email') {
-      const { order, lines, parts } = loaded.value;
-      if (order.supplierEmail === '') return err({ kind: 'no_mail_address', supplier: order.supplierName });
-      await insertMail(tx, {
-        ...orderMail(order, lines, parts, await readLocations(tx), await readCompany(tx)),
-        messageId: `<order-${orderId}.${randomBytes(9).toString('hex')}@vorrat.invalid>`,
-        recipient: order.supplierEmail,
-        entity: 'order',
-        entityId: orderId,
-        userId: actor.userId,
-        at: now,
-      });
+    if (how !== 'email') {
+      await postSent(tx, { userId: actor.userId, now }, loaded.value, { how, to: to.trim() });
+      return ok(null);
     }
-    await markSent(tx, { id: orderId, userId: actor.userId, at: now, how });
+    const { order, lines, parts } = loaded.value;
+    if (order.supplierEmail === '') return err({ kind: 'no_mail_address', supplier: order.supplierName });
+    const changes = order.amendmentNo > 0 ? await toldOtherwise(tx, orderId, lines, parts) : [];
+    const mailId = await insertMail(tx, {
+      ...orderMail(order, lines, parts, await readLocations(tx), await readCompany(tx), changes),
+      messageId: `<order-${orderId}.${randomBytes(9).toString('hex')}@vorrat.invalid>`,
+      recipient: order.supplierEmail,
+      entity: 'order',
+      entityId: orderId,
+      userId: actor.userId,
+      at: now,
+    });
+    await setSendingMail(tx, orderId, mailId);
     await recordChanges(tx, actor.userId, now, [
-      { entity: 'order', entityId: orderId, action: 'sent', after: { how } },
+      { entity: 'order', entityId: orderId, action: 'handed to the mail', after: { to: order.supplierEmail } },
     ]);
     return ok(null);
   });

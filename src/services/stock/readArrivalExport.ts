@@ -9,7 +9,7 @@ import { type Arrival, type ExpectedLine, readArrivals } from './readArrivals';
 type Row = { readonly arrival: Arrival; readonly line: ExpectedLine };
 
 const fields: readonly FileField<Row>[] = [
-  day('expected', 'Expected', (r) => r.arrival.wantedDate),
+  day('expected', 'Expected', (r) => r.arrival.expectedDate),
   words('location', 'Where', (r) => r.arrival.location),
   words('supplier', 'Supplier', (r) => r.arrival.supplier),
   words('order', 'Order', (r) => r.arrival.number),

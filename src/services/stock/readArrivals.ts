@@ -34,7 +34,7 @@ export type Arrival = {
   readonly currency: string;
   readonly locationId: number;
   readonly location: string;
-  readonly wantedDate: string | null;
+  readonly expectedDate: string | null;
   readonly sent: boolean;
   readonly lines: readonly ExpectedLine[];
 };
@@ -83,7 +83,7 @@ export async function readArrivals(
         currency: r.currency,
         locationId: r.locationId,
         location: names.get(r.locationId) ?? '',
-        wantedDate: r.wantedDate,
+        expectedDate: r.expectedDate,
         sent: r.orderState === 'sent',
         lines: [],
       };

@@ -54,6 +54,14 @@ export type Effect =
       readonly trayLineIds: readonly number[];
     }
   | { readonly kind: 'approved'; readonly orderId: number }
+  /** Cancelled, closed, or the rest cut off; quantities of its parts as decimal text. */
+  | {
+      readonly kind: 'ended';
+      readonly orderId: number;
+      readonly state: OrderState;
+      readonly before: OrderState | null;
+      readonly parts: readonly { readonly id: number; readonly cancelled: string; readonly to: string }[];
+    }
   | { readonly kind: 'cell'; readonly back: OrderEdit }
   | {
       readonly kind: 'policies';

@@ -8,7 +8,8 @@ import { readCompany } from '@/data/repositories/company';
 import { lockCustomerOrder } from '@/data/repositories/customerOrders';
 import { lockHandNeed, putHandNeed, takeHandNeed } from '@/data/repositories/handNeeds';
 import { markDirty } from '@/data/repositories/marks';
-import { setOrderState } from '@/data/repositories/orders';
+import { setCancelled, setEnded } from '@/data/repositories/orderLife';
+import { lockOrder, readOrderLines, readParts, setOrderState } from '@/data/repositories/orders';
 import {
   decideNeed,
   findDecisionBefore,
@@ -279,6 +280,28 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
     undo: async (at, { orderId }) => {
       const loaded = await orderOf(at, orderId, 'reopen');
       return loaded.ok ? ok(await reopen(at.tx, at.actor, at.now, loaded.value)) : loaded;
+    },
+  },
+  ended: {
+    right: 'orders.edit',
+    undo: async (at, { orderId, state, before, parts }) => {
+      const { tx, actor, now } = at;
+      const order = await lockOrder(tx, orderId);
+      if (!order) return err({ kind: 'not_found', what: 'order' });
+      const clean = await untouched(at, [{ entity: 'order', entityId: orderId }]);
+      if (!clean.ok) return clean;
+      const lines = await readOrderLines(tx, [orderId]);
+      const standing = await readParts(tx, [orderId]);
+      // Something else was done with it since.
+      if (parts.some((p) => standing.find((x) => x.id === p.id)?.cancelled !== p.to)) return tooFar;
+      if (order.state !== state && order.state !== 'cancelled' && order.state !== 'closed') return tooFar;
+      for (const p of parts) await setCancelled(tx, p.id, p.cancelled);
+      await setEnded(tx, { id: orderId, state, before });
+      await recordChanges(tx, actor.userId, now, [
+        { entity: 'order', entityId: orderId, action: 'expected again', after: { state } },
+      ]);
+      markDirty(tx, pairsOf(lines, standing));
+      return ok(null);
     },
   },
   cell: {

@@ -62,7 +62,7 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
   const filled =
     arrival.lines.filter((l) => entryOf(l).quantity.trim() !== '').length +
     besides.filter((e) => e.quantity.trim() !== '').length;
-  const due = arrival.wantedDate ? format.due(arrival.wantedDate, today) : null;
+  const due = arrival.expectedDate ? format.due(arrival.expectedDate, today) : null;
 
   /** Goes to where the item is counted: its line, or what came besides. */
   const takeItem = (item: FieldItem) => {

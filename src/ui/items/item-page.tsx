@@ -36,7 +36,7 @@ export function ItemPage({ view, format }: { view: ItemView; format: Format }) {
                 {e.supplier}{' '}
                 <span className="second">for {places.find((p) => p.locationId === e.locationId)?.location}</span>
               </span>
-              <span>{e.wantedDate ? format.date(e.wantedDate) : '–'}</span>
+              <span>{e.expectedDate ? format.date(e.expectedDate) : '–'}</span>
               <span className="figure font-semibold">
                 {format.quantity(open)} <span className="second font-normal">{plural(e.unitName ?? '', open)}</span>
               </span>

@@ -12,8 +12,6 @@ import { OrderLines } from './order-lines.client';
 import { OrderPanel } from './order-panel.client';
 import { ReverseReceipt } from './reverse-receipt.client';
 
-const howWords = { printed: 'on paper', phone: 'by phone', email: 'by email' } as const;
-
 /** One order: head, lines with their delivery parts, and beside it the sums, what is missing and what can be done. */
 export function OrderPage({ order }: { order: OrderView }) {
   const format = useFormat();
@@ -27,7 +25,7 @@ export function OrderPage({ order }: { order: OrderView }) {
   }
   const first = [...dates].sort()[0];
   const when =
-    head.sentAt && head.sentHow ? `sent ${howWords[head.sentHow]} ${format.date(head.sentAt.slice(0, 10))}` : null;
+    head.sentAt && head.sentHow ? `sent ${sentWords[head.sentHow]} ${format.date(head.sentAt.slice(0, 10))}` : null;
   const terms: [string, string, string][] = [
     [
       'Deliver to',

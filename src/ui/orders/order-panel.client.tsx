@@ -16,7 +16,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
   const format = useFormat();
   const router = useRouter();
   const { busy, sentence, failure, run, clear } = useCommand();
-  const mayEdit = useMay('orders.edit');
+  const _mayEdit = useMay('orders.edit');
   const mayApprove = useMay('orders.approve');
   const maySend = useMay('orders.send');
   const mayReceive = useMay('goods.receive');
@@ -124,7 +124,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
               Book in
             </Link>
           )}
-          {state === 'approved' && mayEdit && order.canPutBack && (
+          {order.can.includes('reopen') && (
             <button
               type="button"
               className="btn btn-outline"
@@ -134,7 +134,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
               Edit again
             </button>
           )}
-          {mayEdit && order.canPutBack && (
+          {order.can.includes('put_back') && (
             <button type="button" className="btn btn-outline" disabled={busy} onClick={putBack}>
               {head.number === null
                 ? 'Put back into trays'

@@ -6,7 +6,12 @@ import { ExportLinks } from '../frame/export-links';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
 
-const states: Readonly<Record<OutboxRow['state'], string>> = { waiting: 'waits', sent: 'sent', failed: 'not sent' };
+const states: Readonly<Record<OutboxRow['state'], string>> = {
+  waiting: 'waits',
+  sent: 'sent',
+  failed: 'not sent',
+  stopped: 'stopped',
+};
 
 /** Mail to suppliers: what goes out, what has gone out, and its text; in the demo what the stand-in mailbox received. */
 export function MailPage(props: {

@@ -69,7 +69,7 @@ export default async function ArrivalsPage({ searchParams }: { searchParams: Sea
           </thead>
           <tbody>
             {arrivals.map((a) => {
-              const due = a.wantedDate ? format.due(a.wantedDate, today) : null;
+              const due = a.expectedDate ? format.due(a.expectedDate, today) : null;
               return (
                 <tr key={`${a.orderId}/${a.locationId}`} className="two">
                   <td className={due && due.late > 0 ? 'font-semibold text-stop' : 'font-semibold'}>

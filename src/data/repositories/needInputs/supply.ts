@@ -3,6 +3,7 @@ import { balancePeg, type PeggedDemand } from '@/core/netting';
 import type { Flow } from '@/core/projection';
 import type { Asking } from '../../asking';
 import { HELD } from '../allocations';
+import { DRAFTED, EXPECTED, LIVE } from '../orderStates';
 import { among, type Ground, micro } from './ground';
 import type { Context, Horizons } from './horizons';
 import { askWaits, type WaitCells } from './waits';
@@ -83,14 +84,14 @@ export function askSupply(
 ): (g: Ground, context: Context, horizons: Horizons) => Promise<ReadonlyMap<number, readonly PegLine[]>> {
   const where = among(only);
   const parts = ask.arrays<PartCells>(
-    `SELECT l.item_id, d.location_id, o.state = 'draft', d.wanted_date, COALESCE(d.confirmed_date, d.promised_date, d.wanted_date),
+    `SELECT l.item_id, d.location_id, o.state IN ${DRAFTED}, d.wanted_date, ${EXPECTED},
             ${micro('d.base_quantity - d.received_quantity - d.cancelled_quantity')}, t.decision_id,
             d.customer_line_id IS NOT NULL
        FROM purchase_order o
        JOIN order_line l ON l.order_id = o.id AND l.kind = 'stock'
        JOIN delivery_part d ON d.order_line_id = l.id
        LEFT JOIN tray_line t ON t.id = d.tray_line_id
-      WHERE o.state IN ('draft', 'approved', 'sent') AND d.location_id IS NOT NULL
+      WHERE o.state IN ${LIVE} AND d.location_id IS NOT NULL
         AND d.base_quantity > d.received_quantity + d.cancelled_quantity ${where('l.item_id', 'AND')}`,
   );
   const transfers = ask.arrays<TransferCells>(

@@ -1,6 +1,7 @@
 import type { Column } from '@/core/sheets';
 import type { Tx } from '../../sql';
 import type { SupplierRow } from '../catalogue';
+import { BOOKED } from '../orderStates';
 import { readRecords, type Wanted } from './record';
 
 /** Lines of orders with their number, one record per delivery part; not those that count nothing any more, nor what came
@@ -14,7 +15,7 @@ export const readOrderRecords = (tx: Tx, columns: readonly Column[], wanted: Wan
                d.pack_quantity AS packs, COALESCE(k.name, '') AS pack, l.price_amount AS price, l.price_per AS per_quantity,
                d.wanted_date AS wanted_on, d.promised_date AS promised_on`,
       from: `delivery_part d JOIN order_line l ON l.id = d.order_line_id AND l.unordered = 0 AND d.base_quantity > 0
-             JOIN purchase_order o ON o.id = l.order_id AND o.state IN ('approved', 'sent') JOIN supplier s ON s.id = o.supplier_id
+             JOIN purchase_order o ON o.id = l.order_id AND o.state IN ${BOOKED} JOIN supplier s ON s.id = o.supplier_id
              JOIN item i ON i.id = l.item_id JOIN location p ON p.id = d.location_id LEFT JOIN pack k ON k.id = l.pack_id`,
       id: 'd.id',
       key: ['o.number', 'i.number', 'p.code', 'd.wanted_date'],

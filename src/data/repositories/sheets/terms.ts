@@ -1,4 +1,5 @@
 import type { SqlValue, Tx } from '../../sql';
+import { LIVE } from '../orderStates';
 import { reader, writer } from './record';
 
 export const readPatternRecords = reader({
@@ -145,7 +146,7 @@ export async function readInTheWay(tx: Tx, locationIds: readonly number[]) {
        UNION ALL
        SELECT d.location_id, 'orders', o.id, COALESCE(o.number, CONCAT('draft of ', s.name)) FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
          JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
-        WHERE o.state IN ('draft', 'approved', 'sent') AND d.base_quantity > d.received_quantity + d.cancelled_quantity
+        WHERE o.state IN ${LIVE} AND d.base_quantity > d.received_quantity + d.cancelled_quantity
        UNION ALL
        SELECT t.location_id, 'trays', t.id, i.number FROM tray_line t JOIN item i ON i.id = t.item_id WHERE t.state = 'in_tray'
        UNION ALL
