@@ -131,13 +131,13 @@ describe('from a short shelf to goods on the shelf', () => {
       number: '2611-0003',
     });
     expect(await state('10412-07', 'HS')).toMatchObject({ onTheWay: '70.000000', inTrays: '0.000000' });
-    must(await sendOrder(books.deps, mira, req({ orderId, version: await version(), how: 'email' as const })));
+    must(await sendOrder(books.deps, mira, req({ orderId, version: await version(), how: 'printed' as const })));
     expect(
       await books.one('SELECT state, number, sent_how AS how FROM purchase_order WHERE id = ?', [orderId]),
     ).toEqual({
       state: 'sent',
       number: '2611-0003',
-      how: 'email',
+      how: 'printed',
     });
   });
 

@@ -211,6 +211,10 @@ describe('verify-data notices', () => {
        SELECT 1, d.id, 1, 1, 1, 1, 1, 'ordered', 1, '2026-11-23' FROM decision d LIMIT 1`,
     'nothing that stayed was received on an order that is not approved':
       "UPDATE purchase_order SET state = 'cancelled' WHERE id = 5",
+    'nothing is still to come of a closed or a cancelled order that its supplier knew, and nothing was cancelled beyond what was ordered':
+      "UPDATE purchase_order SET state = 'closed' WHERE id = 7",
+    'an order that a mail carries is approved, and the mail is its own': `UPDATE purchase_order SET sending_mail_id =
+       (SELECT MAX(id) FROM outbox_mail) WHERE id = 7`,
     'no line is approved without a price unless free of charge':
       'UPDATE order_line SET price_amount = NULL WHERE order_id = 7 LIMIT 1',
     'nothing lies ready for a customer beyond what is open of the line, or at another place':
@@ -229,6 +233,9 @@ describe('verify-data notices', () => {
   };
   beforeAll(async () => {
     await acceptSome(books, '1');
+    await books.owner.query(
+      "INSERT INTO outbox_mail (message_id, recipient, subject, body, entity, entity_id, next_try_at, created_at) VALUES ('<a@b>', 'a@b.example', 's', 't', 'customer_order', 1, NOW(), NOW())",
+    );
     const line = { itemId: 1, quantity: '2' };
     const promise = { itemId: 1, locationId: 1, quantity: '1', promisedTo: 'Tamsin Oor' };
     must(await allocateStock(deps(), mira, req(promise)));

@@ -1,3 +1,4 @@
+import type { OrderState } from '@/core/purchase';
 import type { Tx } from '../sql';
 import { LIVE } from './orderStates';
 
@@ -14,7 +15,7 @@ export const readBudgets = (tx: Tx, month: string) =>
 export type OrderedRow = {
   readonly categoryId: number;
   readonly currency: string;
-  readonly state: 'draft' | 'approved' | 'sent';
+  readonly state: OrderState;
   /** What of the line is here, as a share of what is ordered; and its price, in the supplier's currency. */
   readonly base: string;
   readonly received: string;

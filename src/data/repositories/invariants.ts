@@ -162,12 +162,6 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
             AND d.base_quantity > d.received_quantity + d.cancelled_quantity OR d.cancelled_quantity > d.base_quantity`,
   },
   {
-    name: 'what a line has is what its deliveries have together',
-    sql: `SELECT COUNT(*) AS n FROM order_line l JOIN (SELECT order_line_id, SUM(pack_quantity) AS packs, SUM(base_quantity) AS base
-            FROM delivery_part GROUP BY order_line_id) d ON d.order_line_id = l.id
-          WHERE d.packs <> l.pack_quantity OR d.base <> l.base_quantity`,
-  },
-  {
     name: 'an order that a mail carries is approved, and the mail is its own',
     sql: `SELECT COUNT(*) AS n FROM purchase_order o JOIN outbox_mail m ON m.id = o.sending_mail_id
           WHERE o.state <> 'approved' AND m.state = 'waiting' OR m.entity <> 'order' OR m.entity_id <> o.id`,

@@ -74,7 +74,8 @@ export type ExpectedRow = {
   partId: number;
   orderId: number;
   orderNumber: string;
-  orderState: string;
+  /** Its supplier knows it. */
+  everSent: number;
   currency: string;
   supplier: string;
   locationId: number;
@@ -103,7 +104,7 @@ export async function readExpected(
 ): Promise<ExpectedRow[]> {
   const at = atLocations('d.location_id', locationIds);
   return tx.rows<ExpectedRow>(
-    `SELECT d.id AS partId, o.id AS orderId, o.number AS orderNumber, o.state AS orderState, o.currency, s.name AS supplier,
+    `SELECT d.id AS partId, o.id AS orderId, o.number AS orderNumber, o.sent_at IS NOT NULL AS everSent, o.currency, s.name AS supplier,
             d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, i.tracking, l.description,
             i.unit_name AS unitName, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
             d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,

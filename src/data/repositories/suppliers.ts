@@ -1,4 +1,4 @@
-import type { FreightPayer } from '@/core/purchase';
+import type { FreightPayer, OrderState } from '@/core/purchase';
 import type { Tx } from '../sql';
 import { EXPECTED, LIVE } from './orderStates';
 
@@ -89,7 +89,14 @@ export const readSoldBy = (tx: Tx, supplierId: number, limit: number) =>
 
 /** Orders of a supplier that are not over, newest first. */
 export const readOpenOrdersOf = (tx: Tx, supplierId: number) =>
-  tx.rows<{ id: number; number: string | null; state: string; orderDate: string; wanted: string | null; open: number }>(
+  tx.rows<{
+    id: number;
+    number: string | null;
+    state: OrderState;
+    orderDate: string;
+    wanted: string | null;
+    open: number;
+  }>(
     `SELECT o.id, o.number, o.state, o.order_date AS orderDate, MIN(${EXPECTED}) AS wanted, COUNT(*) AS open
        FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
       WHERE o.supplier_id = :supplierId AND o.state IN ${LIVE}

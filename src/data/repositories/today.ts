@@ -1,10 +1,11 @@
+import type { OrderState } from '@/core/purchase';
 import { atLocations, type Tx } from '../sql';
 import { EXPECTED, LIVE } from './orderStates';
 
 /** An open part of an approved or sent order, or one of a draft, with what it costs. */
 export type OpenPartRow = {
   readonly orderId: number;
-  readonly state: 'draft' | 'approved' | 'sent';
+  readonly state: OrderState;
   readonly currency: string;
   /** Days until it is paid once it is here; null where nothing is agreed. */
   readonly paymentDays: number | null;

@@ -2,6 +2,7 @@ import { chargeSentence } from '@/core/landed';
 import { type DeliveryRecord, deliveryRecord } from '@/core/leadtime';
 import { type Minor, pricePerBaseUnit } from '@/core/money';
 import { type Actor, may } from '@/core/people';
+import type { OrderState } from '@/core/purchase';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readCompany } from '@/data/repositories/company';
@@ -61,7 +62,7 @@ export type SupplierView = {
   readonly orders: readonly {
     readonly id: number;
     readonly number: string | null;
-    readonly state: string;
+    readonly state: OrderState;
     readonly orderDate: string;
     readonly wanted: string | null;
     readonly open: number;

@@ -12,16 +12,19 @@ export function findingsOf(
   rateKnown: boolean,
 ) {
   return findings({
-    lines: lines.map((l) => ({
-      lineNo: l.lineNo,
-      kind: l.kind,
-      packQuantity: fromDecimal(l.packQuantity),
-      priceAmount: l.priceAmount,
-      freeOfCharge: l.freeOfCharge === 1,
-      parts: parts
-        .filter((p) => p.lineId === l.id)
-        .map((p) => ({ wantedDate: p.wantedDate, hasLocation: p.locationId !== null })),
-    })),
+    // What was taken off counts nothing any more.
+    lines: lines
+      .filter((l) => fromDecimal(l.baseQuantity) > 0)
+      .map((l) => ({
+        lineNo: l.lineNo,
+        kind: l.kind,
+        packQuantity: fromDecimal(l.packQuantity),
+        priceAmount: l.priceAmount,
+        freeOfCharge: l.freeOfCharge === 1,
+        parts: parts
+          .filter((p) => p.lineId === l.id)
+          .map((p) => ({ wantedDate: p.wantedDate, hasLocation: p.locationId !== null })),
+      })),
     supplierBlocked: order.supplierBlocked === 1,
     supplierAddress: order.supplierAddress.trim() !== '',
     orderMinimum: order.orderMinimum,

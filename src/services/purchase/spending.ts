@@ -1,5 +1,6 @@
 import { minorOf } from '@/core/landed';
 import { lineNet } from '@/core/money';
+import { isDrafted } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { type OrderedRow, readBudgets, readOrderedBetween } from '@/data/repositories/budgets';
 import { readCategoryTree } from '@/data/repositories/catalogue';
@@ -62,7 +63,7 @@ function valuesOf(r: OrderedRow, exchange: Exchange) {
   const worth = (base: number) => (price ? (exchange.toBase(lineNet(base, price, r.currency), r.currency) ?? 0) : 0);
   const [base, came, cancelled] = [fromDecimal(r.base), fromDecimal(r.received), fromDecimal(r.cancelled)];
   const open = Math.max(0, base - came - cancelled);
-  return r.state === 'draft'
+  return isDrafted(r.state)
     ? { spent: 0, committed: 0, drafts: worth(open) }
     : { spent: worth(Math.max(0, Math.min(came, base))), committed: worth(open), drafts: 0 };
 }

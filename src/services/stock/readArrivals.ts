@@ -84,7 +84,7 @@ export async function readArrivals(
         locationId: r.locationId,
         location: names.get(r.locationId) ?? '',
         expectedDate: r.expectedDate,
-        sent: r.orderState === 'sent',
+        sent: r.everSent === 1,
         lines: [],
       };
       arrival.lines.push(lineOf(r));

@@ -2,6 +2,7 @@ import { addDays, arrivesIfOrdered, type BusinessDate, nextSlot } from '@/core/c
 import { lineNet } from '@/core/money';
 import { type Actor, may, type Right } from '@/core/people';
 import { weekStarts, weekSums } from '@/core/projection';
+import { isDrafted } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import { readCalendars } from '@/data/repositories/calendars';
@@ -260,7 +261,7 @@ async function weeksOf(g: Ground): Promise<NonNullable<TodayView['weeks']>> {
     // What came and was due before today is taken as paid.
     ...came.map((p) => ({ date: paid(p, p.date), amount: worthOf(p, exchange) })).filter((p) => p.date >= today),
   ];
-  const planned = [...open.filter((p) => p.state === 'draft').map(due), ...(await dueOfTrays(g))];
+  const planned = [...open.filter((p) => isDrafted(p.state)).map(due), ...(await dueOfTrays(g))];
   const short = new Map((await readRunningShort(tx, WEEKS, locationIds)).map((s) => [Math.max(0, s.week), s]));
   const [sums, more] = [weekSums(today, WEEKS, ordered), weekSums(today, WEEKS, planned)];
   return weekStarts(today, WEEKS).map((from, w) => ({

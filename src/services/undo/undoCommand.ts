@@ -293,7 +293,8 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       const lines = await readOrderLines(tx, [orderId]);
       const standing = await readParts(tx, [orderId]);
       // Something else was done with it since.
-      if (parts.some((p) => standing.find((x) => x.id === p.id)?.cancelled !== p.to)) return tooFar;
+      const cancelled = new Map(standing.map((x) => [x.id, fromDecimal(x.cancelled)]));
+      if (parts.some((p) => cancelled.get(p.id) !== fromDecimal(p.to))) return tooFar;
       if (order.state !== state && order.state !== 'cancelled' && order.state !== 'closed') return tooFar;
       for (const p of parts) await setCancelled(tx, p.id, p.cancelled);
       await setEnded(tx, { id: orderId, state, before });

@@ -29,7 +29,7 @@ export function ConfirmDispatch({ order }: { order: OrderView }) {
   const [done, setDone] = useState<readonly string[]>([]);
   const format = useFormat();
   const open = goingStraight(order);
-  const can = mayConfirm && (order.head.state === 'approved' || order.head.state === 'sent');
+  const can = mayConfirm && order.can.includes('receive');
   if ((!can || open.size === 0) && done.length === 0) return null;
   return (
     <section className="border-t border-rule px-4 py-4">

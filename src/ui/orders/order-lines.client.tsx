@@ -3,21 +3,21 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { withCents } from '@/core/money';
-import { entryText, toDecimal } from '@/core/quantity';
+import { entryText, fromDecimal, toDecimal } from '@/core/quantity';
 import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { originWords } from '../items/words';
-import { useMay } from '../may-context.client';
 import { failureSentence } from '../sentences';
+import { SplitDelivery } from './split-delivery.client';
 import { useSavedEntry } from './use-saved-entry.client';
+import { reasonWords } from './words';
 
 /** The lines of an order; while it is a draft every cell can be changed and is saved on its own. */
 export function OrderLines({ order }: { order: OrderView }) {
   const format = useFormat();
-  const mayEdit = useMay('orders.edit');
-  const editable = order.head.state === 'draft' && mayEdit;
+  const editable = order.can.includes('edit');
   const { currency, id: orderId } = order.head;
   return (
     <table className="sheet">
@@ -61,13 +61,14 @@ export function OrderLines({ order }: { order: OrderView }) {
                       : 'taken off the order'}
                   </span>
                 )}
+                <Notes orderId={orderId} line={l} editable={open} />
                 {open && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
                 {l.edition !== '' && <Edition orderId={orderId} line={l} editable={open} />}
               </td>
               <td>
                 <div className="grid gap-1.5">
                   {l.parts.map((p) => (
-                    <Part key={p.id} orderId={orderId} line={l} part={p} editable={open} />
+                    <Part key={p.id} orderId={orderId} line={l} part={p} editable={open} places={order.places} />
                   ))}
                   {l.parts.length > 1 && (
                     <span className="second">
@@ -129,6 +130,9 @@ const cellNames: Readonly<Record<string, string>> = {
   price: 'price',
   freeOfCharge: 'free of charge',
   edition: 'edition',
+  printedNote: 'printed note',
+  internalNote: 'internal note',
+  priceReason: 'reason of the price',
 };
 
 function useEdit(orderId: number) {
@@ -165,11 +169,13 @@ function Part({
   line,
   part,
   editable,
+  places,
 }: {
   orderId: number;
   line: LineView;
   part: PartView;
   editable: boolean;
+  places: OrderView['places'];
 }) {
   const format = useFormat();
   const edit = useEdit(orderId);
@@ -195,13 +201,31 @@ function Part({
         <span>
           <Where part={part} />
         </span>
-        <span className="font-semibold whitespace-nowrap">{part.wantedDate ? format.date(part.wantedDate) : '–'}</span>
+        <span className="font-semibold whitespace-nowrap">
+          {part.confirmedDate && part.confirmedDate !== part.wantedDate ? (
+            <>
+              {format.date(part.confirmedDate)}
+              <span className="marker ml-1.5 font-normal">
+                wanted {part.wantedDate ? format.date(part.wantedDate) : 'no day'}
+              </span>
+            </>
+          ) : part.wantedDate ? (
+            format.date(part.wantedDate)
+          ) : (
+            '–'
+          )}
+        </span>
         {came && <span className="col-span-full">{came}</span>}
+        {part.cancelled > 0 && (
+          <span className="second col-span-full">
+            {format.quantity(part.cancelled)} {plural(line.unit, part.cancelled)} of it cancelled
+          </span>
+        )}
       </span>
     );
   }
   return (
-    <span className="grid grid-cols-[58px_74px_1fr_auto] items-start gap-x-2">
+    <span className="grid grid-cols-[58px_74px_1fr_auto_auto] items-start gap-x-2">
       <Cell
         label={`Quantity of ${about}`}
         value={entryText(part.packs)}
@@ -226,6 +250,8 @@ function Part({
         className="w-[92px]"
         save={(now) => edit({ field: 'wantedDate', partId: part.id, was: part.wantedDate ?? '', now })}
       />
+      <SplitDelivery orderId={orderId} part={part} about={about} places={places} />
+      {came && <span className="col-span-full">{came}</span>}
     </span>
   );
 }
@@ -239,6 +265,7 @@ function Price({ line }: { line: LineView }) {
       {format.price(line.price)}
       {line.per !== '1' && <span className="second"> for {line.per}</span>}
       <span className="second block">{line.each} each</span>
+      {line.priceReason && <span className="marker">{reasonWords[line.priceReason]}</span>}
     </>
   );
 }
@@ -262,7 +289,29 @@ function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
         {line.each ? `${line.each} each` : 'no price on file'}
       </span>
       {line.origin && <span className="marker">{originWords[line.origin]}</span>}
-      {differs && <span className="marker">list {format.price(line.expected as string)}</span>}
+      {differs && (
+        <>
+          <span className="marker">
+            list {format.price(line.expected as string)}, {Number(line.price) > Number(line.expected) ? '+' : '−'}
+            {format.price(difference(line))}
+          </span>
+          <select
+            className="entry"
+            aria-label={`Why this price of ${line.description}`}
+            value={line.priceReason ?? ''}
+            onChange={(e) =>
+              edit({ field: 'priceReason', lineId: line.id, was: line.priceReason ?? '', now: e.target.value })
+            }
+          >
+            <option value="">why?</option>
+            {Object.entries(reasonWords).map(([reason, words]) => (
+              <option key={reason} value={reason} disabled={reason === 'confirmed'}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </>
+      )}
       {(line.price === null || Number(line.price) === 0 || line.freeOfCharge) && (
         <label className="second flex items-center gap-1.5">
           <input
@@ -280,6 +329,49 @@ function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
           free of charge
         </label>
       )}
+    </span>
+  );
+}
+
+/** How far a price is from the one that was expected. */
+const difference = (line: LineView): string =>
+  toDecimal(Math.abs(fromDecimal(line.price ?? '0') - fromDecimal(line.expected ?? '0')));
+
+/** What is printed with a line, and what only we read, when it is booked in too. */
+function Notes({ orderId, line, editable }: { orderId: number; line: LineView; editable: boolean }) {
+  const edit = useEdit(orderId);
+  const [open, setOpen] = useState(false);
+  const shown = open || line.printedNote !== '' || line.internalNote !== '';
+  if (!editable)
+    return (
+      <>
+        {line.printedNote && <span className="note mt-1 block">{line.printedNote}</span>}
+        {line.internalNote && <span className="note mt-1 block">for us: {line.internalNote}</span>}
+      </>
+    );
+  if (!shown)
+    return (
+      <button
+        type="button"
+        className="link second block"
+        aria-label={`A note with ${line.description}`}
+        onClick={() => setOpen(true)}
+      >
+        a note
+      </button>
+    );
+  return (
+    <span className="mt-1 grid gap-1">
+      {(['printedNote', 'internalNote'] as const).map((field) => (
+        <Cell
+          key={field}
+          label={`${field === 'printedNote' ? 'Printed with' : 'For us, with'} ${line.description}`}
+          value={line[field]}
+          placeholder={field === 'printedNote' ? 'printed on the order' : 'for us, shown when it is booked in'}
+          className="w-full"
+          save={(now) => edit({ field, lineId: line.id, was: line[field], now })}
+        />
+      ))}
     </span>
   );
 }

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { KeyboardEvent } from 'react';
+import { isDrafted, isOrdered } from '@/core/purchase';
 import type { OrderListHead, OrderSort, OrderSummary } from '@/services/purchase/readOrders';
 import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
@@ -33,8 +34,8 @@ export function OrderList(props: {
   };
   const line = (o: OrderSummary): Line => {
     const due = o.nextDate && format.due(o.nextDate, head.today);
-    const live = o.state === 'approved' || o.state === 'sent';
-    const next = !due || !(live || o.state === 'draft') ? '–' : live ? due.text : format.date(o.nextDate as string);
+    const live = isOrdered(o.state);
+    const next = !due || !(live || isDrafted(o.state)) ? '–' : live ? due.text : format.date(o.nextDate as string);
     const stands = orderWords(o.state, o.came);
     return {
       label: `${o.number ?? 'draft'}, ${o.supplier}, ${stands}, next expected ${next}, ${format.amount(o.net, o.currency)}`,
@@ -48,7 +49,7 @@ export function OrderList(props: {
           </Cell>
           <Cell className="min-w-0 leading-tight max-sm:hidden">{o.supplier}</Cell>
           <Cell className="leading-tight">
-            <OrderTrack state={o.state} came={o.came} />
+            <OrderTrack state={o.state} before={o.before} came={o.came} differs={o.differs} />
             <span className="second mt-1 block">{stands}</span>
           </Cell>
           <Cell className="max-md:hidden">{format.date(o.orderDate)}</Cell>

@@ -5,17 +5,16 @@ import type { OrderView } from '@/services/purchase/readOrders';
 import { useFormat } from '../format-context.client';
 import { ListAndPanel } from '../frame/states';
 import { OrderTrack, orderWords } from '../marks/order-track';
-import { useMay } from '../may-context.client';
 import { AddLine } from './add-line.client';
 import { ConfirmDispatch } from './confirm-dispatch.client';
 import { OrderLines } from './order-lines.client';
 import { OrderPanel } from './order-panel.client';
 import { ReverseReceipt } from './reverse-receipt.client';
+import { sentWords } from './words';
 
 /** One order: head, lines with their delivery parts, and beside it the sums, what is missing and what can be done. */
 export function OrderPage({ order }: { order: OrderView }) {
   const format = useFormat();
-  const mayEdit = useMay('orders.edit');
   const { head, came } = order;
   const places = new Map<string, number>();
   const dates = new Set<string>();
@@ -24,8 +23,16 @@ export function OrderPage({ order }: { order: OrderView }) {
     if (p.wantedDate) dates.add(p.wantedDate);
   }
   const first = [...dates].sort()[0];
+  const differs = order.lines.some(
+    (l) =>
+      l.priceReason === 'confirmed' ||
+      l.parts.some((p) => p.confirmedDate !== null && p.confirmedDate !== p.wantedDate),
+  );
+  const editable = order.can.includes('edit');
   const when =
-    head.sentAt && head.sentHow ? `sent ${sentWords[head.sentHow]} ${format.date(head.sentAt.slice(0, 10))}` : null;
+    head.sentAt && head.sentHow
+      ? `sent ${sentWords[head.sentHow]}${head.sentTo ? ` to ${head.sentTo}` : ''} ${format.date(head.sentAt.slice(0, 10))}`
+      : null;
   const terms: [string, string, string][] = [
     [
       'Deliver to',
@@ -49,10 +56,16 @@ export function OrderPage({ order }: { order: OrderView }) {
             begun by {head.createdBy} · {format.date(head.orderDate)}
             {head.approvedBy && head.state !== 'draft' ? ` · approved by ${head.approvedBy}` : ''}
             {when ? ` · ${when}` : ''}
+            {head.asked || head.askedBy
+              ? ` · ${head.askedBy} asks ${head.asked ?? 'whoever may'} to approve ${head.askedAt ? format.date(head.askedAt.slice(0, 10)) : ''}`
+              : ''}
+            {head.confirmedAt
+              ? ` · confirmed ${format.date(head.confirmedAt.slice(0, 10))}${head.supplierReference ? `, their number ${head.supplierReference}` : ''}`
+              : ''}
           </p>
         </div>
         <div className="text-right">
-          <OrderTrack state={head.state} came={came} />
+          <OrderTrack state={head.state} before={head.before} came={came} differs={differs} />
           <span className="second mt-1 block">{orderWords(head.state, came)}</span>
         </div>
       </div>
@@ -66,7 +79,7 @@ export function OrderPage({ order }: { order: OrderView }) {
         ))}
       </dl>
       <OrderLines key={head.state} order={order} />
-      {head.state === 'draft' && mayEdit && <AddLine orderId={head.id} places={order.places} />}
+      {editable && <AddLine orderId={head.id} places={order.places} />}
       <ConfirmDispatch order={order} />
       {order.receipts.length > 0 && (
         <section className="px-4 py-5">
@@ -109,7 +122,7 @@ export function OrderPage({ order }: { order: OrderView }) {
           </table>
         </section>
       )}
-      {order.lines.length === 0 && head.state === 'draft' && (
+      {order.lines.length === 0 && editable && (
         <p className="px-4 py-6 text-muted">
           No line is left. Put the order back, or fill it again from{' '}
           <Link className="link" href="/trays">

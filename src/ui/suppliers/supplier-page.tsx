@@ -6,10 +6,10 @@ import { weekText } from '@/core/sheets';
 import type { SoldItem, SupplierView } from '@/services/catalogue/readSuppliers';
 import { countOf, type Format, plural } from '../format';
 import { ListAndPanel } from '../frame/states';
+import { orderWords } from '../marks/order-track';
 import { leadTimeWords } from './lead-time-words';
 import { SupplierHead } from './supplier-head';
 
-const states: Readonly<Record<string, string>> = { draft: 'draft', approved: 'approved', sent: 'sent' };
 const regimes = {
   domestic: '',
   within_union: 'within the union',
@@ -37,7 +37,7 @@ export function SupplierPage({ view, format }: { view: SupplierView; format: For
               {o.number ?? 'draft'}
             </Link>
             <span className="second">
-              {states[o.state] ?? o.state}, {format.date(o.orderDate)} · {countOf(o.open, 'part')} open
+              {orderWords(o.state, 'nothing')}, {format.date(o.orderDate)} · {countOf(o.open, 'part')} open
             </span>
             <span>{o.wanted ? `wanted ${format.due(o.wanted, view.today).text}` : '–'}</span>
           </div>

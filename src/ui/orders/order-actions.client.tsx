@@ -1,0 +1,367 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import type { OrderAction } from '@/core/purchase';
+import { type SentHow, sentHows } from '@/data/repositories/orders';
+import type { Ended } from '@/services/purchase/endOrder';
+import type { OrderView } from '@/services/purchase/readOrders';
+import { useCommand } from '../command/use-command.client';
+import { useFormat } from '../format-context.client';
+import { ConfirmWindow } from './confirm-window.client';
+import { sentWords } from './words';
+
+type Asked = 'ask' | 'refuse' | 'send' | 'cancel' | 'close' | 'follow' | 'cut';
+
+/** What can be done with an order now: what its state allows and the person may, nothing else. */
+export function OrderActions({ order }: { order: OrderView }) {
+  const router = useRouter();
+  const format = useFormat();
+  const { busy, sentence, failure, run, clear } = useCommand();
+  const [asked, setAsked] = useState<Asked | 'confirm' | null>(null);
+  const [said, setSaid] = useState('');
+  const { head, findings } = order;
+  const { id: orderId, version, state } = head;
+  // What was refused for another version no longer holds, except that a press came to nothing because of that version.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with each version.
+  useEffect(() => {
+    if (failure?.kind !== 'changed_meanwhile') clear();
+  }, [clear, version]);
+  const can = (action: OrderAction) => order.can.includes(action);
+  const blocked = findings.some((f) => f.blocks);
+  const mine = order.aboveLimit === null && !order.fourEyes;
+  const at = { orderId, version };
+  const change = state === 'amending' || state === 'amendment_awaiting';
+  const open = order.lines.some((l) => l.parts.some((p) => p.base > p.received + p.cancelled));
+  const receivable =
+    can('receive') && order.came !== 'all' && order.lines.some((l) => l.parts.some((p) => !p.straight));
+  const ordered = can('receive') || can('send') || can('confirm');
+  const told = ({ promised }: Ended) =>
+    setSaid(promised.length > 0 ? `It was bought for ${promised.join(', ')}: that is a need again.` : '');
+  const putBack = async () => {
+    const words = `The order to ${head.supplierName} went back into its trays`;
+    const outcome = await run('put-back-order', at, { words });
+    if (outcome.ok) router.push('/trays');
+  };
+  const button = (label: string, act: () => void, primary = false, disabled = false, title?: string) => (
+    <button
+      type="button"
+      className={`btn ${primary ? 'btn-primary' : 'btn-outline'}`}
+      disabled={busy || disabled}
+      title={title}
+      onClick={act}
+    >
+      {label}
+    </button>
+  );
+  return (
+    <section className="grid gap-2.5" aria-label="What can be done">
+      <div className="flex flex-wrap items-center gap-2">
+        {can('approve') &&
+          button(
+            change ? `Approve change ${head.amendmentNo + 1}` : 'Approve',
+            () => run('approve-order', at, change ? {} : { words: 'The order was approved' }),
+            mine,
+            blocked || !mine,
+            blocked ? 'What blocks is listed above' : mine ? undefined : 'Somebody else approves this',
+          )}
+        {can('refuse') && button('Refuse', () => setAsked('refuse'))}
+        {can('ask') && button('Ask for approval', () => setAsked('ask'), !mine, blocked)}
+        {can('withdraw') && button('Take it back from approval', () => run('withdraw-order', at))}
+        {can('send') && button('Send', () => setAsked('send'), true)}
+        {can('confirm') &&
+          button(state === 'confirmed' ? 'Confirmed again' : 'Confirmed', () => setAsked('confirm'), state === 'sent')}
+        {receivable && (
+          <Link
+            className={`btn ${state === 'confirmed' ? 'btn-primary' : 'btn-outline'}`}
+            href={`/arrivals?order=${orderId}`}
+          >
+            Book in
+          </Link>
+        )}
+        {ordered && (
+          <Link className="btn btn-outline" href={`/orders/${orderId}/print`}>
+            Print
+          </Link>
+        )}
+        {can('reopen') && button('Edit again', () => run('reopen-order', at))}
+        {can('amend') && button('Change it', () => run('amend-order', at))}
+        {can('drop_amendment') && button('Drop the change', () => run('drop-amendment', at))}
+        {(can('confirm') || can('amend')) && button('Ask after it', () => setAsked('follow'))}
+        {can('cut') && open && button('Rest does not come', () => setAsked('cut'))}
+        {can('close') &&
+          button('Close', () =>
+            open ? setAsked('close') : run('close-order', { ...at, reason: '' }, { words: 'The order was closed' }),
+          )}
+        {can('cancel') && button('Cancel order', () => setAsked('cancel'))}
+        {can('open_again') && button('Open again', () => run('open-order-again', at))}
+        {can('put_back') &&
+          button(
+            head.number === null
+              ? 'Put back into trays'
+              : order.lines.some((l) => l.fromTray)
+                ? 'Cancel, lines to trays'
+                : 'Cancel order',
+            putBack,
+          )}
+      </div>
+      {head.sending === 'waiting' && (
+        <p>
+          Goes out by mail to {head.supplierEmail}.{' '}
+          <button
+            type="button"
+            className="link"
+            onClick={() => run('retry-mail', { mailId: head.sendingMailId, what: 'stop' })}
+          >
+            Stop the mail
+          </button>
+          {head.sendingFault && <span className="fault block">{head.sendingFault}</span>}
+        </p>
+      )}
+      {(head.sending === 'failed' || head.sending === 'stopped') && state === 'approved' && (
+        <p>
+          <span className="fault">
+            The mail {head.sending === 'failed' ? 'could not be sent' : 'was stopped'}: the order is approved, not sent.
+          </span>{' '}
+          <button
+            type="button"
+            className="link"
+            onClick={() => run('retry-mail', { mailId: head.sendingMailId, what: 'retry' })}
+          >
+            Try the mail again
+          </button>
+        </p>
+      )}
+      {asked === 'send' && <Send order={order} onDone={() => setAsked(null)} />}
+      {asked === 'ask' && <Ask order={order} onDone={() => setAsked(null)} />}
+      {asked === 'confirm' && <ConfirmWindow order={order} onLeave={() => setAsked(null)} />}
+      {asked === 'refuse' && (
+        <Why
+          label="Refuse"
+          onLeave={() => setAsked(null)}
+          run={async (reason) => (await run('refuse-order', { ...at, reason })).ok}
+        />
+      )}
+      {(asked === 'cancel' || asked === 'close' || asked === 'cut') && (
+        <Why
+          label={{ cancel: 'Cancel the order', close: 'Close the order', cut: 'Cancel what is still to come' }[asked]}
+          onLeave={() => setAsked(null)}
+          run={async (reason) => {
+            const outcome =
+              asked === 'cut'
+                ? await run<Ended>(
+                    'cut-supply',
+                    { ...at, reason, lineId: null, partId: null },
+                    { words: 'The rest does not come' },
+                  )
+                : await run<Ended>(
+                    `${asked}-order`,
+                    { ...at, reason },
+                    { words: asked === 'close' ? 'The order was closed' : 'The order was cancelled' },
+                  );
+            if (outcome.ok) told(outcome.value);
+            return outcome.ok;
+          }}
+        />
+      )}
+      {asked === 'follow' && <FollowUp order={order} onDone={() => setAsked(null)} />}
+      {said && <p role="status">{said}</p>}
+      {head.nextContact && <p className="second">Ask the supplier again on {format.date(head.nextContact)}.</p>}
+      {sentence && (
+        <p className="fault" role="alert">
+          {sentence}{' '}
+          {failure?.kind === 'changed_meanwhile' && (
+            <button type="button" className="underline" onClick={() => router.refresh()}>
+              Show it as it is now
+            </button>
+          )}
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** A reason in one field. */
+function Why(props: { label: string; onLeave: () => void; run: (reason: string) => Promise<boolean> }) {
+  const [reason, setReason] = useState('');
+  return (
+    <form
+      className="grid gap-2 border-l-2 border-rule-strong pl-3"
+      onSubmit={async (e) => {
+        e.preventDefault();
+        if (await props.run(reason)) props.onLeave();
+      }}
+      onKeyDown={(e) => {
+        if (e.key === 'Escape') props.onLeave();
+      }}
+    >
+      <label className="grid gap-0.5">
+        <span className="second">Why</span>
+        <input
+          className="entry w-full"
+          value={reason}
+          maxLength={400}
+          onChange={(e) => setReason(e.target.value)}
+          ref={(field) => field?.focus()}
+        />
+      </label>
+      <Foot label={props.label} onLeave={props.onLeave} />
+    </form>
+  );
+}
+
+function Foot(props: { label: string; onLeave: () => void; disabled?: boolean }) {
+  return (
+    <span className="flex flex-wrap gap-2">
+      <button type="submit" className="btn btn-primary" disabled={props.disabled}>
+        {props.label}
+      </button>
+      <button type="button" className="btn" onClick={props.onLeave}>
+        Leave it
+      </button>
+    </span>
+  );
+}
+
+/** How the order goes to its supplier; without a mail address the other ways are offered. */
+function Send({ order, onDone }: { order: OrderView; onDone: () => void }) {
+  const { head } = order;
+  const { busy, sentence, run } = useCommand();
+  const hows = head.supplierEmail === '' ? sentHows.filter((h) => h !== 'email') : sentHows;
+  const [how, setHow] = useState<SentHow>(hows[0] ?? 'phone');
+  const [to, setTo] = useState('');
+  return (
+    <form
+      className="grid gap-2 border-l-2 border-rule-strong pl-3"
+      onSubmit={async (e) => {
+        e.preventDefault();
+        const outcome = await run('send-order', { orderId: head.id, version: head.version, how, to });
+        if (outcome.ok) onDone();
+      }}
+    >
+      {head.supplierEmail === '' && (
+        <p className="note">{head.supplierName} has no mail address on file; say how it goes instead.</p>
+      )}
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="grid gap-0.5">
+          <span className="second">How it goes</span>
+          <select className="entry" value={how} onChange={(e) => setHow(e.target.value as SentHow)}>
+            {hows.map((h) => (
+              <option key={h} value={h}>
+                {sentWords[h]}
+              </option>
+            ))}
+          </select>
+        </label>
+        {how !== 'email' && (
+          <label className="grid gap-0.5">
+            <span className="second">Told to</span>
+            <input className="entry w-40" value={to} maxLength={120} onChange={(e) => setTo(e.target.value)} />
+          </label>
+        )}
+      </div>
+      <Foot
+        label={how === 'email' ? `Send to ${head.supplierEmail}, final` : 'Mark as sent, final'}
+        disabled={busy}
+        onLeave={onDone}
+      />
+      {sentence && (
+        <p className="fault" role="alert">
+          {sentence}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function Ask({ order, onDone }: { order: OrderView; onDone: () => void }) {
+  const { head, approvers } = order;
+  const { busy, sentence, run } = useCommand();
+  const [userId, setUserId] = useState<number | null>(approvers[0]?.id ?? null);
+  const [note, setNote] = useState('');
+  return (
+    <form
+      className="grid gap-2 border-l-2 border-rule-strong pl-3"
+      onSubmit={async (e) => {
+        e.preventDefault();
+        const outcome = await run('ask-approval', { orderId: head.id, version: head.version, userId, note });
+        if (outcome.ok) onDone();
+      }}
+    >
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="grid gap-0.5">
+          <span className="second">Who is asked</span>
+          <select
+            className="entry"
+            value={userId ?? ''}
+            onChange={(e) => setUserId(e.target.value === '' ? null : Number(e.target.value))}
+          >
+            {approvers.map((u) => (
+              <option key={u.id} value={u.id}>
+                {u.name}, by mail
+              </option>
+            ))}
+            <option value="">whoever may</option>
+          </select>
+        </label>
+        <label className="grid grow gap-0.5">
+          <span className="second">What to say</span>
+          <input className="entry w-full" value={note} maxLength={400} onChange={(e) => setNote(e.target.value)} />
+        </label>
+      </div>
+      <Foot label="Ask for approval" disabled={busy} onLeave={onDone} />
+      {sentence && (
+        <p className="fault" role="alert">
+          {sentence}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function FollowUp({ order, onDone }: { order: OrderView; onDone: () => void }) {
+  const { head } = order;
+  const format = useFormat();
+  const { busy, sentence, run } = useCommand();
+  const [next, setNext] = useState(head.nextContact ? format.date(head.nextContact) : '+3');
+  const [note, setNote] = useState('');
+  return (
+    <form
+      className="grid gap-2 border-l-2 border-rule-strong pl-3"
+      onSubmit={async (e) => {
+        e.preventDefault();
+        const outcome = await run('follow-up-order', { orderId: head.id, version: head.version, next, note });
+        if (outcome.ok) onDone();
+      }}
+    >
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="grid grow gap-0.5">
+          <span className="second">What was said</span>
+          <input
+            className="entry w-full"
+            value={note}
+            maxLength={400}
+            onChange={(e) => setNote(e.target.value)}
+            ref={(field) => field?.focus()}
+          />
+        </label>
+        <label className="grid gap-0.5">
+          <span className="second">Ask again on</span>
+          <input
+            className="entry w-28"
+            value={next}
+            placeholder="not again"
+            onChange={(e) => setNext(e.target.value)}
+          />
+        </label>
+      </div>
+      <Foot label="Note it" disabled={busy} onLeave={onDone} />
+      {sentence && (
+        <p className="fault" role="alert">
+          {sentence}
+        </p>
+      )}
+    </form>
+  );
+}

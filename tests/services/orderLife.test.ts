@@ -1,0 +1,378 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { units } from '@/core/quantity';
+import { sendWaitingMail } from '@/jobs/mail';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
+import { approveOrder } from '@/services/purchase/approveOrder';
+import { askApproval, refuseOrder } from '@/services/purchase/askApproval';
+import { type ConfirmOrder, confirmOrder } from '@/services/purchase/confirmOrder';
+import { editOrder } from '@/services/purchase/editOrder';
+import { closeOrder, cutSupply, openOrderAgain } from '@/services/purchase/endOrder';
+import { followUpOrder } from '@/services/purchase/followUp';
+import { makeOrders } from '@/services/purchase/makeOrders';
+import type { OrderEdit } from '@/services/purchase/orderCell';
+import { putBackOrder } from '@/services/purchase/putBackOrder';
+import { readOrder } from '@/services/purchase/readOrders';
+import { reopenOrder } from '@/services/purchase/reopenOrder';
+import { sendOrder } from '@/services/purchase/sendOrder';
+import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
+import { receiveGoods } from '@/services/stock/receiveGoods';
+import { undoCommand } from '@/services/undo/undoCommand';
+import { retryMail } from '@/services/work/retryMail';
+import { readMailbox, startMailbox } from '@/standins/mailbox';
+import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
+
+let books: Books;
+beforeEach(async () => {
+  books = await freshBooks();
+});
+afterEach(async () => {
+  expect(await violations(books)).toEqual([]);
+  await books.close();
+});
+
+const later = (seconds: number) =>
+  books.deps.setClock(new Date(books.deps.clock().getTime() + seconds * 1000).toISOString());
+const view = async (id: number) => must(await readOrder(books.deps, mira, id));
+const asked = async <M extends object>(orderId: number, more: M) =>
+  req({ orderId, version: (await view(orderId)).head.version, ...more });
+const edit = (input: OrderEdit) => editOrder(books.deps, mira, req(input));
+
+/** A draft from Hollinmere of 6 bags of moss and 6 of another yarn. */
+async function draft(): Promise<number> {
+  for (const number of ['10412-07', '10688-02']) {
+    const need = await needOf(books, number, 'HS');
+    must(await acceptNeed(books.deps, mira, req({ needId: need.id, fingerprint: need.fingerprint, packs: '6' })));
+  }
+  const [made] = must(await makeOrders(books.deps, mira, req({ supplierIds: [1] })));
+  return made?.orderId ?? 0;
+}
+async function sent(): Promise<number> {
+  const id = await draft();
+  must(await approveOrder(books.deps, mira, await asked(id, {})));
+  must(await sendOrder(books.deps, mira, await asked(id, { how: 'phone' as const, to: 'Ms Ferrow' })));
+  return id;
+}
+const stateOf = async (number: string) =>
+  books.one<{ onTheWay: string; inTrays: string; need: string }>(
+    `SELECT on_the_way AS onTheWay, in_trays AS inTrays, need_state AS need FROM item_location_state s
+       JOIN item i ON i.id = s.item_id WHERE i.number = ? AND s.location_id = 1`,
+    [number],
+  );
+const firstPart = async (id: number) => {
+  const part = (await view(id)).lines[0]?.parts[0];
+  if (!part) throw new Error('no part');
+  return part;
+};
+
+describe('approval', () => {
+  test('a named person is asked by mail, and refuses with a reason', async () => {
+    const id = await draft();
+    const ask = await asked(id, { userId: otto.userId, note: 'before noon, please' });
+    must(await askApproval(books.deps, mira, ask));
+    expect((await view(id)).head).toMatchObject({ state: 'awaiting', askedBy: 'Mira Rook', asked: 'Otto Quillon' });
+    const mail = await books.one<{ subject: string; body: string }>('SELECT subject, body FROM outbox_mail');
+    expect(mail.subject).toBe('Please approve: a draft to Hollinmere Spinners');
+    expect(mail.body).toContain('before noon, please');
+    expect(await refuseOrder(books.deps, otto, await asked(id, { reason: ' ' }))).toMatchObject({
+      error: { field: 'reason' },
+    });
+    must(await refuseOrder(books.deps, otto, await asked(id, { reason: 'we have too much wool' })));
+    const order = await view(id);
+    expect(order.head).toMatchObject({ state: 'draft', asked: null });
+    expect(order.history.at(-1)).toMatchObject({ who: 'Otto Quillon', action: 'approval refused' });
+    expect(order.history.at(-1)?.after).toContain('too much wool');
+  });
+
+  test('somebody who may not approve it is not asked', async () => {
+    const id = await draft();
+    expect(await askApproval(books.deps, mira, await asked(id, { userId: 3, note: '' }))).toMatchObject({
+      error: { kind: 'invalid_field', field: 'userId', fault: { kind: 'may_not_approve' } },
+    });
+  });
+
+  test('four eyes: from the limit on somebody else approves than who entered it', async () => {
+    await books.owner.query('UPDATE company SET four_eyes_from_minor = 10000');
+    const id = await draft();
+    expect(await approveOrder(books.deps, mira, await asked(id, {}))).toMatchObject({ error: { kind: 'four_eyes' } });
+    expect((await view(id)).fourEyes).toBe(true);
+    expect((await view(id)).approvers.map((u) => u.name)).toEqual(['Otto Quillon']);
+    must(await approveOrder(books.deps, otto, await asked(id, {})));
+  });
+});
+
+describe('sending', () => {
+  test('a failed mail leaves the order approved; stopped, it can go another way; nothing is sent twice', async () => {
+    const id = await draft();
+    must(await approveOrder(books.deps, mira, await asked(id, {})));
+    must(await sendOrder(books.deps, mira, await asked(id, { how: 'email' as const })));
+    expect(await sendOrder(books.deps, mira, await asked(id, { how: 'phone' as const }))).toMatchObject({
+      error: { kind: 'not_in_this_state', because: 'mail_waits' },
+    });
+    await sendWaitingMail(books.deps, 'smtp://127.0.0.1:1');
+    const order = await view(id);
+    expect(order.head).toMatchObject({ state: 'approved', sending: 'waiting', sentAt: null });
+    expect(order.head.sendingFault).toContain('ECONN');
+    const mailId = order.head.sendingMailId ?? 0;
+    must(await retryMail(books.deps, mira, req({ mailId, what: 'stop' as const })));
+    must(await sendOrder(books.deps, mira, await asked(id, { how: 'portal' as const, to: '' })));
+    expect((await view(id)).head).toMatchObject({ state: 'sent', sentHow: 'portal', sendingMailId: null });
+    expect(await retryMail(books.deps, mira, req({ mailId, what: 'retry' as const }))).toMatchObject({
+      error: { kind: 'mail_gone', state: 'overtaken' },
+    });
+    later(100_000);
+    expect(await sendWaitingMail(books.deps, 'smtp://127.0.0.1:1')).toBe(0);
+  });
+
+  test('a mail that was stopped and is tried again takes the order to its supplier', async () => {
+    const id = await draft();
+    must(await approveOrder(books.deps, mira, await asked(id, {})));
+    must(await sendOrder(books.deps, mira, await asked(id, { how: 'email' as const })));
+    const mailId = (await view(id)).head.sendingMailId ?? 0;
+    must(await retryMail(books.deps, mira, req({ mailId, what: 'stop' as const })));
+    must(await retryMail(books.deps, mira, req({ mailId, what: 'retry' as const })));
+    const folder = mkdtempSync(join(tmpdir(), 'vorrat-mailbox-'));
+    const mailbox = await startMailbox(folder, 0);
+    expect(await sendWaitingMail(books.deps, `smtp://127.0.0.1:${mailbox.port}`)).toBe(1);
+    await mailbox.close();
+    expect(await readMailbox(folder, 10)).toHaveLength(1);
+    const order = await view(id);
+    expect(order.head).toMatchObject({ state: 'sent', sentHow: 'email', sending: null });
+    expect(order.history.at(-1)).toMatchObject({ who: 'Mira Rook', action: 'sent' });
+    expect(await retryMail(books.deps, mira, req({ mailId, what: 'stop' as const }))).toMatchObject({
+      error: { kind: 'mail_gone' },
+    });
+  });
+});
+
+describe('changes of an order that its supplier knows', () => {
+  test('are numbered, marked and told; until then everything counts as it stands', async () => {
+    const id = await sent();
+    const part = await firstPart(id);
+    must(await amendOrder(books.deps, mira, await asked(id, {})));
+    must(await edit({ orderId: id, field: 'packs', partId: part.id, was: '6', now: '8' }));
+    const line = (await view(id)).lines[1];
+    must(await edit({ orderId: id, field: 'remove', lineId: line?.id ?? 0, was: '' }));
+    expect(await stateOf('10412-07')).toMatchObject({ onTheWay: '90.000000', inTrays: '0.000000' });
+    const order = await view(id);
+    expect(order.otherwise).toEqual([
+      {
+        lineNo: 1,
+        description: 'Fen merino 4-ply, moss',
+        packName: 'bag',
+        kind: 'quantity',
+        was: units(6),
+        now: units(8),
+      },
+      expect.objectContaining({ lineNo: 2, kind: 'taken_off', was: units(6) }),
+    ]);
+    expect(must(await approveOrder(books.deps, mira, await asked(id, {})))).toMatchObject({ amendment: 1 });
+    expect((await view(id)).amendments).toMatchObject([{ no: 1, approvedBy: 'Mira Rook', sentAt: null }]);
+    // What the supplier knows is not taken back in silence.
+    expect(await reopenOrder(books.deps, mira, await asked(id, {}))).toMatchObject({
+      error: { because: 'sent_before' },
+    });
+    must(await sendOrder(books.deps, mira, await asked(id, { how: 'email' as const })));
+    const { subject, body } = await books.one<{ subject: string; body: string }>(
+      'SELECT subject, body FROM outbox_mail',
+    );
+    expect(subject).toMatch(/^Purchase order 2611-0003, change 1, from/);
+    expect(body).toContain('line 1, Fen merino 4-ply, moss: 8 bag instead of 6 bag');
+    expect(body).toMatch(/line 2, .*: taken off \(was 6/);
+  });
+
+  test('the limit holds for the changed sum', async () => {
+    const id = await sent();
+    const line = (await view(id)).lines[0];
+    must(await amendOrder(books.deps, mira, await asked(id, {})));
+    must(await edit({ orderId: id, field: 'price', lineId: line?.id ?? 0, was: line?.price ?? '', now: '999' }));
+    expect(await approveOrder(books.deps, mira, await asked(id, {}))).toMatchObject({ error: { kind: 'above_limit' } });
+    must(await askApproval(books.deps, mira, await asked(id, { userId: otto.userId, note: '' })));
+    expect((await view(id)).head.state).toBe('amendment_awaiting');
+    must(await approveOrder(books.deps, otto, await asked(id, {})));
+    expect((await view(id)).head).toMatchObject({ state: 'approved', amendmentNo: 1 });
+  });
+
+  test('dropped, everything is as it was, what came meanwhile stays', async () => {
+    const id = await sent();
+    const before = await view(id);
+    const part = await firstPart(id);
+    must(await amendOrder(books.deps, mira, await asked(id, {})));
+    must(await edit({ orderId: id, field: 'packs', partId: part.id, was: '6', now: '9' }));
+    must(await edit({ orderId: id, field: 'remove', lineId: before.lines[1]?.id ?? 0, was: '' }));
+    must(
+      await splitPart(
+        books.deps,
+        mira,
+        req({ orderId: id, partId: part.id, packs: '3', date: '+14', locationId: 2, broken: false }),
+      ),
+    );
+    const counted = [{ partId: part.id, quantity: '2', unit: 'pack' as const }];
+    const came = { orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted };
+    must(await receiveGoods(books.deps, mira, req(came)));
+    expect(await edit({ orderId: id, field: 'packs', partId: part.id, was: '6', now: '1' })).toMatchObject({
+      error: { fault: { kind: 'less_than_came', came: units(2) } },
+    });
+    must(await dropAmendment(books.deps, mira, await asked(id, {})));
+    const after = await view(id);
+    expect(after.head).toMatchObject({ state: 'sent', amendmentNo: 0 });
+    expect(after.otherwise).toEqual([]);
+    expect(after.lines.map((l) => [l.packs, l.net, l.parts.length])).toEqual(
+      before.lines.map((l) => [l.packs, l.net, l.parts.length]),
+    );
+    expect(after.lines[0]?.parts[0]?.received).toBe(units(20));
+    expect(await books.rows("SELECT COUNT(*) AS n FROM tray_line WHERE state = 'in_tray'")).toEqual([{ n: 0 }]);
+  });
+});
+
+describe('confirmation', () => {
+  const confirm = async (id: number, more: Partial<ConfirmOrder>) =>
+    confirmOrder(books.deps, mira, await asked(id, { reference: 'HS-771', parts: [], prices: [], ...more }));
+
+  test('as ordered: the dates are the wanted ones', async () => {
+    const id = await sent();
+    expect(must(await confirm(id, {}))).toEqual({ differ: 0, promised: [] });
+    const order = await view(id);
+    expect(order.head).toMatchObject({ state: 'confirmed', supplierReference: 'HS-771' });
+    const part = order.lines[0]?.parts[0];
+    expect(part?.confirmedDate).toBe(part?.wantedDate);
+  });
+
+  test('another date moves what is expected; another price can go to the list', async () => {
+    const id = await sent();
+    const part = await firstPart(id);
+    const line = (await view(id)).lines[0];
+    const prices = [{ lineId: line?.id ?? 0, price: '34.10', toList: true }];
+    const parts = [{ partId: part.id, packs: '', date: '2027-01-15', rest: 'open' as const }];
+    expect(must(await confirm(id, { parts, prices }))).toMatchObject({ differ: 2 });
+    const order = await view(id);
+    expect(order.lines[0]).toMatchObject({ price: '34.1', priceReason: 'confirmed' });
+    expect(order.lines[0]?.parts[0]).toMatchObject({ confirmedDate: '2027-01-15', wantedDate: part.wantedDate });
+    const list = await books.one<{ amount: string; reason: string }>(
+      'SELECT amount, reason FROM price WHERE source_id = (SELECT source_id FROM order_line WHERE id = ?) ORDER BY valid_from DESC LIMIT 1',
+      [line?.id ?? 0],
+    );
+    expect(list).toEqual({ amount: '34.100000', reason: 'confirmed by the supplier' });
+  });
+
+  test('in part: the rest is waited for as a delivery of its own, or does not come and is a need again', async () => {
+    const id = await sent();
+    const [moss, other] = (await view(id)).lines.map((l) => l.parts[0]);
+    const parts = [
+      { partId: moss?.id ?? 0, packs: '4', date: '', rest: 'open' as const },
+      { partId: other?.id ?? 0, packs: '0', date: '', rest: 'cancelled' as const },
+    ];
+    expect(must(await confirm(id, { parts }))).toMatchObject({ differ: 2 });
+    const order = await view(id);
+    expect(order.lines[0]?.parts.map((p) => [p.packs, p.base, p.confirmedDate !== null])).toEqual([
+      [units(4), units(40), true],
+      [units(2), units(20), false],
+    ]);
+    expect(order.lines[1]?.parts[0]).toMatchObject({ cancelled: order.lines[1]?.base });
+    expect((await needOf(books, '10688-02', 'HS')).state).toBe('open');
+    expect((await needOf(books, '10412-07', 'HS')).state).toBe('none');
+  });
+
+  test('less than what came is refused, and nothing is changed', async () => {
+    const id = await sent();
+    const part = await firstPart(id);
+    const counted = [{ partId: part.id, quantity: '3', unit: 'pack' as const }];
+    must(
+      await receiveGoods(
+        books.deps,
+        mira,
+        req({ orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted }),
+      ),
+    );
+    const before = await view(id);
+    const parts = [{ partId: part.id, packs: '2', date: '', rest: 'cancelled' as const }];
+    expect(await confirm(id, { parts })).toMatchObject({ error: { field: `packs.${part.id}` } });
+    expect(await view(id)).toEqual(before);
+  });
+});
+
+describe('the end', () => {
+  test('the rest of a line does not come: its need is back, and Undo expects it again', async () => {
+    const id = await sent();
+    const line = (await view(id)).lines[0];
+    const cut = await asked(id, { reason: 'not made any more', lineId: line?.id ?? 0, partId: null });
+    expect(
+      await cutSupply(books.deps, mira, await asked(id, { reason: '', lineId: null, partId: null })),
+    ).toMatchObject({
+      error: { field: 'reason' },
+    });
+    expect(must(await cutSupply(books.deps, mira, cut))).toEqual({ open: units(60), promised: [] });
+    expect((await needOf(books, '10412-07', 'HS')).state).toBe('open');
+    must(await undoCommand(books.deps, mira, req({ undoKey: cut.key })));
+    expect((await needOf(books, '10412-07', 'HS')).state).toBe('none');
+    expect((await view(id)).lines[0]?.parts[0]?.cancelled).toBe(0);
+  });
+
+  test('closed short nothing more is expected; opened again what was cancelled stays so', async () => {
+    const id = await sent();
+    const part = await firstPart(id);
+    const counted = [{ partId: part.id, quantity: '2', unit: 'pack' as const }];
+    must(
+      await receiveGoods(
+        books.deps,
+        mira,
+        req({ orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted }),
+      ),
+    );
+    const close = await asked(id, { reason: 'enough' });
+    must(await closeOrder(books.deps, mira, close));
+    expect((await view(id)).head).toMatchObject({ state: 'closed', before: 'sent' });
+    expect(await stateOf('10412-07')).toMatchObject({ onTheWay: '10.000000' });
+    must(await openOrderAgain(books.deps, mira, await asked(id, {})));
+    expect((await view(id)).head).toMatchObject({ state: 'sent', before: null });
+    expect((await view(id)).lines[0]?.parts[0]?.cancelled).toBe(units(40));
+    // Somebody has gone on with it: the closing is not undone past that.
+    expect(await undoCommand(books.deps, mira, req({ undoKey: close.key }))).toMatchObject({ ok: true });
+    expect((await view(id)).lines[0]?.parts[0]?.cancelled).toBe(0);
+  });
+
+  test('asked after: when next, and what was said', async () => {
+    const id = await sent();
+    must(await followUpOrder(books.deps, mira, await asked(id, { next: '+3', note: 'will call back' })));
+    const order = await view(id);
+    expect(order.head.nextContact).toBe('2026-11-26');
+    expect(order.history.at(-1)?.after).toContain('will call back');
+  });
+});
+
+describe('a line over several deliveries', () => {
+  test('split and spread the sum stays, and the order goes back into its tray whole', async () => {
+    const id = await draft();
+    const part = await firstPart(id);
+    const split = (packs: string) => ({
+      orderId: id,
+      partId: part.id,
+      packs,
+      date: '+14',
+      locationId: 2,
+      broken: false,
+    });
+    expect(await splitPart(books.deps, mira, req(split('6')))).toMatchObject({ error: { field: 'packs' } });
+    expect(await splitPart(books.deps, mira, req(split('1.5')))).toMatchObject({
+      error: { fault: { kind: 'not_whole_packs' } },
+    });
+    must(await splitPart(books.deps, mira, req(split('2'))));
+    must(await spreadPart(books.deps, mira, req({ orderId: id, partId: part.id, weeks: 3 })));
+    const line = (await view(id)).lines[0];
+    expect(line?.packs).toBe(units(6));
+    expect(line?.parts.map((p) => [p.packs, p.locationId])).toEqual([
+      [units(2), 1],
+      [units(2), 2],
+      [units(1), 1],
+      [units(1), 1],
+    ]);
+    expect(new Set(line?.parts.map((p) => p.wantedDate)).size).toBe(4);
+    must(await putBackOrder(books.deps, mira, await asked(id, {})));
+    const trays = await books.rows<{ packs: string }>(
+      "SELECT pack_quantity AS packs FROM tray_line WHERE state = 'in_tray'",
+    );
+    expect(trays.map((t) => t.packs)).toEqual(['6.000000', '6.000000']);
+  });
+});
