@@ -135,7 +135,7 @@ const allowed: Record<OrderState, Action[]> = {
   draft: ['edit', 'ask', 'approve', 'put_back'],
   awaiting: ['withdraw', 'refuse', 'approve'],
   // Never sent: it is opened for editing or put back; changes and cancellations are told to a supplier.
-  approved: ['reopen', 'send', 'receive', 'put_back', 'cut', 'close'],
+  approved: ['reopen', 'send', 'receive', 'put_back'],
   sent: ['confirm', 'receive', 'amend', 'cut', 'cancel', 'close'],
   confirmed: ['confirm', 'receive', 'amend', 'cut', 'cancel', 'close'],
   amending: ['edit', 'ask', 'approve', 'receive', 'drop_amendment'],

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { type Actor, alertMatters } from '@/core/people';
+import { sentHows } from '@/core/purchase';
 import type { Result } from '@/core/result';
-import { sentHows } from '@/data/repositories/orders';
 import { seeAlerts, setAlerts } from '@/services/alerts/setAlerts';
 import { makeFamily } from '@/services/catalogue/makeFamily';
 import { makeItem } from '@/services/catalogue/makeItem';

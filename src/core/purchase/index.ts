@@ -18,8 +18,11 @@ export {
   type OrderStateFault,
   orderActions,
   orderStates,
+  type PriceReason,
   type Progress,
   progress,
+  type SentHow,
+  sentHows,
   stageOf,
 } from './orderState';
 export { deliveryWords, type FreightPayer, paymentWords, termsLine } from './terms';

@@ -45,7 +45,7 @@ const allowed: Record<OrderState, Partial<Record<OrderAction, OrderState>>> = {
   cancelled: { restore: 'approved' },
 };
 // Of an approved order: what its supplier knows is not taken back in silence, what nobody knows is not amended.
-const ofTheTold: readonly OrderAction[] = ['amend', 'cancel'];
+const ofTheTold: readonly OrderAction[] = ['amend', 'cancel', 'cut', 'close'];
 const ofTheUntold: readonly OrderAction[] = ['reopen', 'put_back'];
 
 describe('life of an order', () => {

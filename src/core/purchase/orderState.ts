@@ -39,6 +39,13 @@ export const orderActions = [
 ] as const;
 export type OrderAction = (typeof orderActions)[number];
 
+/** How an order goes to its supplier. */
+export const sentHows = ['email', 'printed', 'phone', 'portal', 'in_person'] as const;
+export type SentHow = (typeof sentHows)[number];
+
+/** Why a price is another than was expected. */
+export type PriceReason = 'offer' | 'mistake' | 'new_list' | 'confirmed';
+
 /** What the next state can be: a state, or the one that the order had before its change was begun or it was closed. */
 type Next = OrderState | 'as_before';
 
@@ -123,8 +130,8 @@ function refusal(o: OrderFacts, action: OrderAction): Because | undefined {
   if (o.anyReceived && (action === 'reopen' || action === 'put_back' || action === 'cancel')) return 'goods_received';
   if (o.everSent === true && (action === 'reopen' || action === 'put_back')) return 'sent_before';
   // An order that nobody outside knows is opened for editing or put back instead, unless goods came on it.
-  if (o.state === 'approved' && o.everSent !== true && !o.anyReceived && (action === 'amend' || action === 'cancel'))
-    return 'never_sent';
+  const told = ['amend', 'cancel', 'cut', 'close'];
+  if (o.state === 'approved' && o.everSent !== true && !o.anyReceived && told.includes(action)) return 'never_sent';
   if (action === 'cut' && o.anyOpen === false) return 'nothing_open';
   return undefined;
 }

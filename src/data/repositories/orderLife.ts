@@ -1,6 +1,5 @@
-import type { OrderState } from '@/core/purchase';
+import type { OrderState, SentHow } from '@/core/purchase';
 import { list, type SqlValue, type Tx } from '../sql';
-import type { SentHow } from './orders';
 
 /** Steps in the life of an order beside its approval; each bumps its version. */
 

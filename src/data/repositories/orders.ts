@@ -1,5 +1,5 @@
 import type { Rate } from '@/core/money';
-import type { LineKind, OrderState } from '@/core/purchase';
+import type { LineKind, OrderState, PriceReason, SentHow } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { list, type SqlValue, type Tx } from '../sql';
 import { BOOKED, LIVE } from './orderStates';
@@ -50,9 +50,6 @@ export type OrderRow = {
   internalNote: string;
   version: number;
 };
-
-export const sentHows = ['email', 'printed', 'phone', 'portal', 'in_person'] as const;
-export type SentHow = (typeof sentHows)[number];
 
 const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS supplierName, s.status = 'blocked' AS supplierBlocked,
   s.email AS supplierEmail, s.order_minimum_minor AS orderMinimum, o.state, o.order_date AS orderDate, o.currency,
@@ -183,8 +180,6 @@ export type OrderLineRow = {
   /** Why the price is not the one that was expected. */
   priceReason: PriceReason | null;
 };
-
-export type PriceReason = 'offer' | 'mistake' | 'new_list' | 'confirmed';
 
 const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l.item_id AS itemId, i.number AS itemNumber,
   i.unit_name AS unitName, i.buyer_note AS buyerNote, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,

@@ -1,4 +1,5 @@
 import type { Actor } from '@/core/people';
+import type { SentHow } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { markDirty } from '@/data/repositories/marks';
@@ -7,7 +8,6 @@ import {
   deletePart,
   type OrderLineRow,
   type PartRow,
-  type SentHow,
   setOrderState,
   setPartTray,
   takeOffOrderLine,

@@ -13,6 +13,7 @@ import {
   type OrderAction,
   type OrderState,
   orderTotals,
+  type PriceReason,
   type Progress,
   progress,
 } from '@/core/purchase';
@@ -27,7 +28,6 @@ import {
   type OrderLineRow,
   type OrderRow,
   type PartRow,
-  type PriceReason,
   partFigures,
   readOrderHeads,
   readOrderIds,

@@ -1,10 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import { type Actor, may } from '@/core/people';
+import type { SentHow } from '@/core/purchase';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { setSendingMail } from '@/data/repositories/orderLife';
-import type { SentHow } from '@/data/repositories/orders';
 import { insertMail } from '@/data/repositories/outbox';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';

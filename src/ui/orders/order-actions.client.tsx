@@ -3,8 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { OrderAction } from '@/core/purchase';
-import { type SentHow, sentHows } from '@/data/repositories/orders';
+import { type OrderAction, type SentHow, sentHows } from '@/core/purchase';
 import type { Ended } from '@/services/purchase/endOrder';
 import type { OrderView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
@@ -246,7 +245,12 @@ function Send({ order, onDone }: { order: OrderView; onDone: () => void }) {
       <div className="flex flex-wrap items-end gap-2">
         <label className="grid gap-0.5">
           <span className="second">How it goes</span>
-          <select className="entry" value={how} onChange={(e) => setHow(e.target.value as SentHow)}>
+          <select
+            className="entry"
+            aria-label="How it goes"
+            value={how}
+            onChange={(e) => setHow(e.target.value as SentHow)}
+          >
             {hows.map((h) => (
               <option key={h} value={h}>
                 {sentWords[h]}
@@ -294,6 +298,7 @@ function Ask({ order, onDone }: { order: OrderView; onDone: () => void }) {
           <span className="second">Who is asked</span>
           <select
             className="entry"
+            aria-label="Who is asked"
             value={userId ?? ''}
             onChange={(e) => setUserId(e.target.value === '' ? null : Number(e.target.value))}
           >

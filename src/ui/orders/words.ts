@@ -1,5 +1,4 @@
-import type { LineDifference } from '@/core/purchase';
-import type { SentHow } from '@/data/repositories/orders';
+import type { LineDifference, SentHow } from '@/core/purchase';
 import { type Format, plural } from '../format';
 
 /** How an order went to its supplier. */
