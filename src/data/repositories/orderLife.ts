@@ -51,6 +51,10 @@ export const confirmOrderRow = (tx: Tx, o: { id: number; userId: number; at: str
     o,
   );
 
+/** What its supplier knows of an order, as JSON. */
+export const setSaid = (tx: Tx, id: number, said: string) =>
+  tx.run('UPDATE purchase_order SET said = :said WHERE id = :id', { id, said });
+
 export const confirmPart = (
   tx: Tx,
   p: { id: number; packQuantity: string; baseQuantity: string; cancelled: string; confirmedDate: SqlValue },

@@ -9,14 +9,29 @@ import { recordChanges } from '@/data/repositories/bookkeeping';
 import { putListPrice } from '@/data/repositories/catalogue';
 import { readCompany } from '@/data/repositories/company';
 import { markDirty, markSet } from '@/data/repositories/marks';
-import { confirmOrderRow, confirmPart, readPromisedTo, setConfirmedPrice } from '@/data/repositories/orderLife';
-import { insertPart, type OrderLineRow, type PartRow, partFigures, resizeLine } from '@/data/repositories/orders';
+import {
+  confirmOrderRow,
+  confirmPart,
+  readPromisedTo,
+  setConfirmedPrice,
+  setSaid,
+} from '@/data/repositories/orderLife';
+import {
+  insertPart,
+  type OrderLineRow,
+  type PartRow,
+  partFigures,
+  readOrderLines,
+  readParts,
+  resizeLine,
+} from '@/data/repositories/orders';
 import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
 import { type LoadedOrder, loadOrder, openOfPart, pairsOf } from './loadOrder';
 import type { OrderVersion } from './putBackOrder';
+import { saidOf } from './said';
 
 export type ConfirmedPart = {
   readonly partId: number;
@@ -81,6 +96,9 @@ export async function confirmOrder(
       const priced = await newPrice(tx, actor, { now, today }, orderId, line, price.value, p.toList);
       if (!priced.ok) return priced;
     }
+    // What it confirmed its supplier knows.
+    const known = saidOf(await readOrderLines(tx, [orderId]), await readParts(tx, [orderId]));
+    await setSaid(tx, orderId, JSON.stringify(known));
     await confirmOrderRow(tx, { id: orderId, userId: actor.userId, at: now, reference: reference.trim() });
     await recordChanges(tx, actor.userId, now, [
       {
