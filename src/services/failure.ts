@@ -22,6 +22,9 @@ export type FieldFault =
   | { readonly kind: 'not_a_number_of'; readonly text: string }
   | { readonly kind: 'not_straight' }
   | { readonly kind: 'may_not_approve'; readonly text: string }
+  | { readonly kind: 'choose_address'; readonly text: string }
+  | { readonly kind: 'text_missing' }
+  | { readonly kind: 'number_taken' | 'number_is_drawn' | 'number_is_kept'; readonly text: string }
   | { readonly kind: 'not_whole_packs'; readonly packs: Quantity }
   | { readonly kind: 'less_than_came'; readonly came: Quantity }
   | { readonly kind: 'no_currency'; readonly text: string }

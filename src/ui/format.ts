@@ -103,6 +103,7 @@ export function plural(name: string, quantity: number): string {
   if (quantity === MICRO || name.length <= 2) return name;
   if (name === 'gross' || name === 'pieces') return name;
   if (/(s|x|z|ch|sh)$/.test(name)) return `${name}es`;
+  if (/[^aeiou]y$/.test(name)) return `${name.slice(0, -1)}ies`;
   return `${name}s`;
 }
 

@@ -54,6 +54,16 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return 'This limit has to be the larger one.';
     case 'not_a_number_of':
       return `“${fault.text}” is no number that fits here.`;
+    case 'choose_address':
+      return `${fault.text} has several addresses for orders; choose one.`;
+    case 'text_missing':
+      return 'Say what it is.';
+    case 'number_taken':
+      return `Another order has the number “${fault.text}” already.`;
+    case 'number_is_drawn':
+      return `“${fault.text}” is of the pattern that numbers are drawn in; type another, or leave it empty.`;
+    case 'number_is_kept':
+      return `This order was approved as ${fault.text} and keeps its number.`;
     case 'may_not_approve':
       return fault.text === '' ? 'Nobody of that name may approve this.' : `${fault.text} may not approve this.`;
     case 'not_whole_packs':

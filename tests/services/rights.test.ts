@@ -73,15 +73,23 @@ import { readWebShopOffer } from '@/services/promise/readWebShopOffer';
 import { setLineWay } from '@/services/promise/setLineWay';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
+import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
 import { confirmOrder } from '@/services/purchase/confirmOrder';
+import { copyOrder } from '@/services/purchase/copyOrder';
+import { readEarlier } from '@/services/purchase/earlier';
+import { editHead } from '@/services/purchase/editHead';
 import { editOrder } from '@/services/purchase/editOrder';
 import { cancelOrder, closeOrder, cutSupply, openOrderAgain } from '@/services/purchase/endOrder';
+import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { followUpOrder } from '@/services/purchase/followUp';
 import { makeOrders } from '@/services/purchase/makeOrders';
+import { newOrder, readOrderFrom } from '@/services/purchase/newOrder';
+import { pasteLines } from '@/services/purchase/pasteLines';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
+import { readOrderEntry } from '@/services/purchase/readOrderEntry';
 import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
 import { readTopUp } from '@/services/purchase/readTopUp';
 import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
@@ -349,6 +357,48 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   },
   'planning/takeBack': { who: buying, tries: [(a) => takeBack(books.deps, a, req({ trayLineId: 999 }))] },
   'purchase/approveOrder': { who: buying, tries: [(a) => approveOrder(books.deps, a, req(order))] },
+  'purchase/newOrder': {
+    who: buying,
+    tries: [
+      (a) => newOrder(books.deps, a, req({ supplierId: 999, locationId: 3, addressId: null })),
+      (a) => readOrderFrom(books.deps, a),
+    ],
+  },
+  'purchase/addOtherLine': {
+    who: buying,
+    tries: [
+      (a) =>
+        addOtherLine(
+          books.deps,
+          a,
+          req({
+            ...{ orderId: 999, kind: 'charge' as const, description: 'Freight', quantity: '1', unit: '' },
+            ...{ price: '', locationId: null },
+          }),
+        ),
+    ],
+  },
+  'purchase/editHead': {
+    who: buying,
+    tries: [(a) => editHead(books.deps, a, req({ orderId: 999, field: 'contact' as const, was: '', now: 'x' }))],
+  },
+  'purchase/copyOrder': { who: buying, tries: [(a) => copyOrder(books.deps, a, req({ orderId: 999 }))] },
+  'purchase/pasteLines': {
+    who: buying,
+    tries: [(a) => pasteLines(books.deps, a, req({ orderId: 999, locationId: 3, rows: ['x'] }))],
+  },
+  'purchase/fillFromNeeds': {
+    who: buying,
+    tries: [(a) => fillFromNeeds(books.deps, a, req({ orderId: 999, locationId: null, warned: false }))],
+  },
+  'purchase/earlier': {
+    who: buying,
+    tries: [(a) => readEarlier(books.deps, a, { orderId: 999, itemId: null })],
+  },
+  'purchase/readOrderEntry': {
+    who: buying,
+    tries: [(a) => readOrderEntry(books.deps, a, { text: 'x', orderId: 999, locationId: 3 })],
+  },
   'purchase/amendOrder': {
     who: buying,
     tries: [(a) => amendOrder(books.deps, a, req(order)), (a) => dropAmendment(books.deps, a, req(order))],
@@ -862,6 +912,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
  *  anybody is there. */
 const shared = new Set([
   'catalogue/buying',
+  'catalogue/entryReading',
   'catalogue/findItems',
   'catalogue/itemIndex',
   'catalogue/sourceRules',

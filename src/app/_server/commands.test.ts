@@ -486,6 +486,50 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     good: [{ name: 'x', invoiceAddress: '', costOrder: 'last_first', itemPrefix: 'N', mailFrom: '', was: {} }],
     bad: [{ name: 'x', invoiceAddress: '', costOrder: 'cheapest', itemPrefix: 'N', mailFrom: '', was: {} }],
   },
+  'new-order': {
+    good: [
+      { supplierId: 1, locationId: 1, addressId: null },
+      { supplierId: 1, locationId: 1, addressId: 3 },
+    ],
+    bad: [{ supplierId: 1, locationId: 1 }],
+  },
+  'add-other-line': {
+    good: [
+      {
+        ...{ orderId: 1, kind: 'charge', description: 'Freight', quantity: '1', unit: '', price: '12.50' },
+        locationId: null,
+      },
+    ],
+    bad: [
+      {
+        ...{ orderId: 1, kind: 'stock', description: 'Freight', quantity: '1', unit: '', price: '12.50' },
+        locationId: null,
+      },
+      {
+        ...{ orderId: 1, kind: 'service', description: 'x'.repeat(201), quantity: '1', unit: '', price: '' },
+        locationId: null,
+      },
+    ],
+  },
+  'edit-order-head': {
+    good: [{ orderId: 1, field: 'wantedDate', was: '', now: '+7' }],
+    bad: [
+      { orderId: 1, field: 'state', was: '', now: 'sent' },
+      { orderId: 1, field: 'orderText', was: '', now: 'x'.repeat(2001) },
+    ],
+  },
+  'copy-order': { good: [{ orderId: 1 }], bad: [{}] },
+  'paste-lines': {
+    good: [{ orderId: 1, locationId: 1, rows: ['10412-07\t6'] }],
+    bad: [
+      { orderId: 1, locationId: 1, rows: [] },
+      { orderId: 1, rows: ['10412-07\t6'] },
+    ],
+  },
+  'fill-from-needs': {
+    good: [{ orderId: 1, locationId: null, warned: false }],
+    bad: [{ orderId: 1, locationId: null, warned: 'no' }],
+  },
   'add-order-line': {
     good: [{ orderId: 1, itemId: 1, locationId: 1, packs: '2', price: '' }],
     bad: [{ orderId: 1, itemId: 1, locationId: 1, packs: 2, price: '' }],

@@ -37,14 +37,20 @@ import { holdForCustomer } from '@/services/promise/holdForCustomer';
 import { setLineWay } from '@/services/promise/setLineWay';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
+import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
 import { confirmOrder } from '@/services/purchase/confirmOrder';
+import { copyOrder } from '@/services/purchase/copyOrder';
+import { editHead, headFields } from '@/services/purchase/editHead';
 import { editOrder } from '@/services/purchase/editOrder';
 import { cancelOrder, closeOrder, cutSupply, openOrderAgain } from '@/services/purchase/endOrder';
+import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { followUpOrder } from '@/services/purchase/followUp';
 import { makeOrders } from '@/services/purchase/makeOrders';
+import { newOrder } from '@/services/purchase/newOrder';
+import { pasteLines } from '@/services/purchase/pasteLines';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
@@ -323,8 +329,45 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     editOrder,
   ),
   'add-order-line': entry(
-    Joi.object({ orderId: id, itemId: id, locationId: id, packs: typed, price: typed }),
+    Joi.object({
+      orderId: id,
+      itemId: id,
+      locationId: id,
+      packs: typed,
+      price: typed,
+      packId: id.allow(null).optional(),
+    }),
     addOrderLine,
+  ),
+  'new-order': entry(Joi.object({ supplierId: id, locationId: id, addressId: id.allow(null) }), newOrder),
+  'add-other-line': entry(
+    Joi.object({
+      ...{ orderId: id, quantity: typed, unit: typed, price: typed, locationId: id.allow(null) },
+      kind: Joi.valid('non_stock', 'charge', 'service').required(),
+      description: note(200),
+    }),
+    addOtherLine,
+  ),
+  'edit-order-head': entry(
+    Joi.object({
+      orderId: id,
+      field: Joi.valid(...headFields).required(),
+      was: note(2000),
+      now: note(2000),
+    }),
+    editHead,
+  ),
+  'copy-order': entry(Joi.object({ orderId: id }), copyOrder),
+  'paste-lines': entry(
+    Joi.object({
+      ...{ orderId: id, locationId: id },
+      rows: Joi.array().items(Joi.string().max(400)).min(1).max(500).required(),
+    }),
+    pasteLines,
+  ),
+  'fill-from-needs': entry(
+    Joi.object({ orderId: id, locationId: id.allow(null), warned: Joi.boolean().strict().required() }),
+    fillFromNeeds,
   ),
   'make-family': entry(
     Joi.object({

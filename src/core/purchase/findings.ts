@@ -51,9 +51,10 @@ export function findings(order: FindingOrder): Finding[] {
     if (!line.freeOfCharge && (line.priceAmount === null || isZero(line.priceAmount))) {
       found.push({ kind: 'price_missing', blocks: true, lineNo });
     }
-    if (line.parts.some((p) => p.wantedDate === null))
+    const comes = line.kind !== 'charge' && line.kind !== 'service';
+    if (comes && line.parts.some((p) => p.wantedDate === null))
       found.push({ kind: 'wanted_date_missing', blocks: true, lineNo });
-    if (line.kind === 'stock' && line.parts.some((p) => !p.hasLocation)) {
+    if (comes && line.parts.some((p) => !p.hasLocation)) {
       found.push({ kind: 'place_missing', blocks: true, lineNo });
     }
     if (line.parts.some((p) => p.wantedDate !== null && p.wantedDate < order.today)) {

@@ -1,6 +1,7 @@
 -- The whole life of a purchase order. before_state: what an order was before its change was begun or it was closed;
 -- before_change: its lines then, as JSON, to drop the change; said: its lines as the supplier was last told of them, as JSON.
 -- sending_mail_id: the mail that carries it while it is not out yet. own_number: the number was typed.
+-- dated_because: why its date is not that of its approval.
 ALTER TABLE purchase_order DROP CONSTRAINT number_from_approval;
 ALTER TABLE purchase_order
   MODIFY state ENUM('draft','awaiting','approved','sent','confirmed','amending','amendment_awaiting','closed','put_back','cancelled') NOT NULL,
@@ -23,6 +24,7 @@ ALTER TABLE purchase_order
   ADD COLUMN wanted_date DATE NULL,
   ADD COLUMN contact VARCHAR(160) NOT NULL DEFAULT '',
   ADD COLUMN internal_note VARCHAR(2000) NOT NULL DEFAULT '',
+  ADD COLUMN dated_because VARCHAR(200) NOT NULL DEFAULT '',
   ADD CONSTRAINT number_from_approval CHECK (state IN ('draft','awaiting','put_back') OR number IS NOT NULL),
   ADD CONSTRAINT order_said_json CHECK (said IS NULL OR JSON_VALID(said)),
   ADD CONSTRAINT order_before_json CHECK (before_change IS NULL OR JSON_VALID(before_change)),

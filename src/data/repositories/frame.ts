@@ -25,7 +25,7 @@ export async function readFrameCounts(
             (SELECT COUNT(DISTINCT supplier_id) FROM tray_line WHERE state = 'in_tray') AS trays,
             (SELECT COUNT(*) FROM purchase_order o WHERE o.state IN ${DRAFTED} OR (o.state IN ${ORDERED} AND EXISTS (
                SELECT 1 FROM order_line l JOIN delivery_part d ON d.order_line_id = l.id
-                WHERE l.order_id = o.id AND d.base_quantity > d.received_quantity + d.cancelled_quantity))) AS orders,
+                WHERE l.order_id = o.id AND d.location_id IS NOT NULL AND d.base_quantity > d.received_quantity + d.cancelled_quantity))) AS orders,
             (SELECT COUNT(DISTINCT o.id, d.location_id) FROM purchase_order o JOIN order_line l ON l.order_id = o.id
                JOIN delivery_part d ON d.order_line_id = l.id
               WHERE o.state IN ${ORDERED} AND d.location_id IS NOT NULL AND d.customer_line_id IS NULL

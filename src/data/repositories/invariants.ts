@@ -159,7 +159,8 @@ const invariants: readonly { readonly name: string; readonly sql: string }[] = [
     name: 'nothing is still to come of a closed or a cancelled order that its supplier knew, and nothing was cancelled beyond what was ordered',
     sql: `SELECT COUNT(*) AS n FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
           WHERE (o.state = 'closed' OR (o.state = 'cancelled' AND o.sent_at IS NOT NULL))
-            AND d.base_quantity > d.received_quantity + d.cancelled_quantity OR d.cancelled_quantity > d.base_quantity`,
+            AND d.location_id IS NOT NULL AND d.base_quantity > d.received_quantity + d.cancelled_quantity
+             OR d.cancelled_quantity > d.base_quantity`,
   },
   {
     name: 'an order that a mail carries is approved, and the mail is its own',

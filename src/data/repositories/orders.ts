@@ -48,6 +48,8 @@ export type OrderRow = {
   wantedDate: string | null;
   contact: string;
   internalNote: string;
+  /** Why its date is not that of its approval; '' = it is. */
+  datedBecause: string;
   version: number;
 };
 
@@ -60,7 +62,7 @@ const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS sup
   m.fault AS sendingFault, k.name AS askedBy, o.asked_at AS askedAt, q.name AS asked, o.confirmed_at AS confirmedAt,
   o.supplier_reference AS supplierReference, o.before_state AS \`before\`, o.amendment_no AS amendmentNo,
   o.next_contact AS nextContact, o.own_number AS ownNumber, o.location_id AS locationId, o.wanted_date AS wantedDate, o.contact,
-  o.internal_note AS internalNote, o.version`;
+  o.internal_note AS internalNote, o.dated_because AS datedBecause, o.version`;
 const orderTables = `purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN app_user c ON c.id = o.created_by
   LEFT JOIN app_user a ON a.id = o.approved_by LEFT JOIN app_user k ON k.id = o.asked_by
   LEFT JOIN app_user q ON q.id = o.asked_user_id LEFT JOIN outbox_mail m ON m.id = o.sending_mail_id`;
@@ -106,6 +108,9 @@ export const insertOrder = async (
     shippingWay: string;
     orderText: string;
     supplierAddress: string;
+    locationId: SqlValue;
+    wantedDate: SqlValue;
+    contact: string;
     userId: number;
     at: string;
   },
@@ -113,9 +118,9 @@ export const insertOrder = async (
   (
     await tx.run(
       `INSERT INTO purchase_order (supplier_id, state, order_date, currency, payment_terms, delivery_terms,
-                                   shipping_way, order_text, supplier_address, created_by, created_at)
+                                   shipping_way, order_text, supplier_address, location_id, wanted_date, contact, created_by, created_at)
        VALUES (:supplierId, 'draft', :orderDate, :currency, :paymentTerms, :deliveryTerms, :shippingWay, :orderText,
-               :supplierAddress, :userId, :at)`,
+               :supplierAddress, :locationId, :wantedDate, :contact, :userId, :at)`,
       o,
     )
   ).id;
@@ -390,4 +395,74 @@ export const readLastBought = (tx: Tx, itemId: number, limit: number) =>
       WHERE l.item_id = :itemId AND o.state IN ${BOOKED} AND l.base_quantity > 0
       ORDER BY o.order_date DESC, o.id DESC LIMIT ${Math.trunc(limit)}`,
     { itemId },
+  );
+
+/** How many other orders have a line of the same free description. */
+export const readBoughtAsText = async (tx: Tx, description: string, besides: number): Promise<number> =>
+  Number(
+    (
+      await tx.row<{ n: number }>(
+        `SELECT COUNT(DISTINCT l.order_id) AS n FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+          WHERE l.kind = 'non_stock' AND l.description = :description AND l.order_id <> :besides AND o.state IN ${BOOKED}`,
+        { description, besides },
+      )
+    )?.n ?? 0,
+  );
+
+/** The head of an order that is still to be sent. */
+export const updateOrderHead = (
+  tx: Tx,
+  o: Pick<
+    OrderRow,
+    | 'id'
+    | 'number'
+    | 'ownNumber'
+    | 'orderDate'
+    | 'datedBecause'
+    | 'wantedDate'
+    | 'contact'
+    | 'paymentTerms'
+    | 'deliveryTerms'
+    | 'supplierAddress'
+    | 'orderText'
+    | 'internalNote'
+  >,
+) =>
+  tx.run(
+    `UPDATE purchase_order SET number = :number, own_number = :ownNumber, order_date = :orderDate, dated_because = :datedBecause,
+            wanted_date = :wantedDate, contact = :contact, payment_terms = :paymentTerms, delivery_terms = :deliveryTerms,
+            supplier_address = :supplierAddress, order_text = :orderText, internal_note = :internalNote, version = version + 1
+      WHERE id = :id`,
+    o,
+  );
+
+/** Whether an order has this number already. */
+export const isNumberTaken = async (tx: Tx, number: string, besides: number): Promise<boolean> =>
+  (await tx.row('SELECT id FROM purchase_order WHERE number = :number AND id <> :besides', { number, besides })) !==
+  null;
+
+export type BoughtRow = LastBought & {
+  itemId: number;
+  itemNumber: string;
+  name: string;
+  packId: number | null;
+};
+
+/** Earlier purchases of an item, or from a supplier, newest first. */
+export const readBoughtFrom = (
+  tx: Tx,
+  of: { readonly itemId: number } | { readonly supplierId: number },
+  limit: number,
+) =>
+  tx.rows<BoughtRow>(
+    `SELECT l.item_id AS itemId, i.number AS itemNumber, i.name, l.pack_id AS packId, o.id AS orderId, o.number,
+            o.order_date AS orderDate, o.currency, s.name AS supplier, l.pack_quantity AS packQuantity, l.pack_name AS packName,
+            l.price_amount AS priceAmount, l.price_per AS pricePer, l.price_content_num AS priceContentNum,
+            l.price_content_den AS priceContentDen
+       FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+       JOIN item i ON i.id = l.item_id
+      WHERE ${'itemId' in of ? 'l.item_id = :itemId' : 'o.supplier_id = :supplierId'} AND o.state IN ${BOOKED}
+        AND l.base_quantity > 0 AND l.unordered = 0
+      ORDER BY o.order_date DESC, o.id DESC, l.line_no LIMIT ${Math.trunc(limit)}`,
+    of,
   );

@@ -113,7 +113,7 @@ export async function readExpected(
        FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
        JOIN order_line l ON l.order_id = o.id JOIN delivery_part d ON d.order_line_id = l.id
        LEFT JOIN item i ON i.id = l.item_id
-      WHERE o.state IN ${ORDERED} AND l.kind = 'stock' AND d.location_id IS NOT NULL
+      WHERE o.state IN ${ORDERED} AND l.kind IN ('stock', 'non_stock') AND d.location_id IS NOT NULL
         AND d.customer_line_id IS NULL
         AND d.base_quantity > d.received_quantity + d.cancelled_quantity
         ${at.sql} ${only.orderId === undefined ? '' : 'AND o.id = :orderId'}

@@ -128,3 +128,14 @@ export const readClosures = (tx: Tx, supplierId: number, from: string) =>
       ORDER BY from_day LIMIT 20`,
     { supplierId, from },
   );
+
+/** Order addresses and contacts of all suppliers. */
+export const readSupplierContacts = (tx: Tx) =>
+  tx.rows<{
+    id: number;
+    supplierId: number;
+    name: string;
+    kind: 'order_address' | 'contact';
+    address: string;
+    phone: string;
+  }>('SELECT id, supplier_id AS supplierId, name, kind, address, phone FROM supplier_contact ORDER BY name, id');

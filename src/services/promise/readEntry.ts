@@ -1,17 +1,12 @@
-import { parseGtin } from '@/core/codes';
 import { type Actor, may } from '@/core/people';
 import { mayPromise } from '@/core/promise';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
-import { isPackWord, type LineReading, lineReadings } from '@/core/search';
-import { type ItemRow, type PackRow, readItemsByIds, readPacks } from '@/data/repositories/catalogue';
-import { findByCode } from '@/data/repositories/find';
 import { readLevels } from '@/data/repositories/levels';
 import { readStates } from '@/data/repositories/planning';
 import { readItemPromiseRules, readPromiseRules, readWaiting } from '@/data/repositories/promises';
-import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
-import { searchItems } from '../catalogue/itemIndex';
+import { readingThatFits } from '../catalogue/entryReading';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy } from '../grouping';
@@ -34,8 +29,6 @@ export type EntryMatch = {
   readonly mayPromise: Quantity | null;
   readonly salePrice: string | null;
 };
-
-const MOST = 7;
 
 /** Items that fit a line typed into one field ("6 bag fen moss", "10412-07 60", a scan), with what is free at a place and what
  *  it sells at. Errors: forbidden. */
@@ -78,29 +71,4 @@ export async function readEntry(
       }),
     );
   });
-}
-
-type Fits = {
-  readonly reading: LineReading;
-  readonly items: readonly ItemRow[];
-  readonly packOf: (itemId: number) => PackRow | null;
-};
-
-/** The likeliest reading that some item fits; with a pack, one that has a pack (or a unit) of that name. */
-async function readingThatFits(tx: Tx, text: string): Promise<Fits | null> {
-  for (const reading of lineReadings(text)) {
-    const gtin = parseGtin(reading.words);
-    const exact = await findByCode(tx, reading.words, gtin.ok ? gtin.value : '');
-    const ids = [...new Set([...exact, ...(await searchItems(tx, reading.words, MOST))])].slice(0, MOST);
-    if (ids.length === 0) continue;
-    const rows = await readItemsByIds(tx, ids);
-    const packs = groupBy(await readPacks(tx, ids), (p) => p.itemId);
-    const packOf = (itemId: number) =>
-      reading.pack === '' ? null : ((packs.get(itemId) ?? []).find((p) => isPackWord(reading.pack, p.name)) ?? null);
-    const items = ids
-      .flatMap((id) => rows.get(id) ?? [])
-      .filter((i) => reading.pack === '' || packOf(i.id) !== null || isPackWord(reading.pack, i.unitName));
-    if (items.length > 0) return { reading, items, packOf };
-  }
-  return null;
 }

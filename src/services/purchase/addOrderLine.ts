@@ -9,11 +9,12 @@ import { findItem, readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
 import { bumpOrder } from '@/data/repositories/orders';
-import { arrivalFrom } from '../catalogue/buying';
+import type { Tx } from '@/data/sql';
+import { arrivalFrom, type Buying, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import { type Deps, timeOf, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
-import { buyingFrom, enterStockLine } from './enterOrder';
+import { buyingFrom, enterStockLine, inPack } from './enterOrder';
 import { loadOrder } from './loadOrder';
 
 /** An item on a draft, for one place. `packs` as typed; `price` '' takes the list's or what is proposed. */
@@ -23,6 +24,8 @@ export type AddOrderLine = {
   readonly locationId: number;
   readonly packs: string;
   readonly price: string;
+  /** The pack it is ordered in: left out = the one it is usually bought in, null = its base unit. */
+  readonly packId?: number | null;
 };
 
 /** Adds a stock line to a draft. An item that its supplier has not sold us yet becomes one that it sells.
@@ -49,11 +52,14 @@ export async function addOrderLine(
     if (!place) return err({ kind: 'not_found', what: 'location' });
     const supplier = (await readSuppliers(tx)).find((s) => s.id === order.supplierId);
     if (!supplier) return err({ kind: 'not_found', what: 'supplier' });
-    const buying = await buyingFrom(tx, { userId: actor.userId, now }, supplier, itemId);
+    const usual = await buyingFrom(tx, { userId: actor.userId, now }, supplier, itemId);
+    const buying = await inAskedPack(tx, usual, request.input.packId);
+    if (!buying) return err({ kind: 'not_found', what: 'item' });
     const company = await readCompany(tx);
     const [today, time] = [todayOf(deps, company), timeOf(deps, company)];
     const lineNo = Math.max(0, ...lines.map((l) => l.lineNo)) + 1;
-    const wantedDate = arrivalFrom(await readCalendars(tx, today), buying, locationId, { today, time });
+    const wantedDate =
+      order.wantedDate ?? arrivalFrom(await readCalendars(tx, today), buying, locationId, { today, time });
     const part = { locationId, packQuantity: toDecimal(packs.value), trayLineId: null };
     await enterStockLine(tx, { orderId, lineNo, today, wantedDate }, buying, [part], { price: price.value });
     await bumpOrder(tx, orderId);
@@ -63,4 +69,13 @@ export async function addOrderLine(
     markDirty(tx, [{ itemId, locationId }]);
     return ok({ lineNo });
   });
+}
+
+/** A way of buying in the pack that was asked for; null when the item has no such pack. */
+async function inAskedPack(tx: Tx, usual: Buying, packId: number | null | undefined): Promise<Buying | null> {
+  if (packId === undefined || packId === usual.source.packId) return usual;
+  if (packId === null) return inPack(usual, null);
+  const book = await readBuying(tx, [usual.source.itemId]);
+  const pack = book.packs.get(packId);
+  return pack ? inPack(usual, { id: packId, name: pack.name, content: book.contentOf(packId) }) : null;
 }

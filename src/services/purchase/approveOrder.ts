@@ -54,7 +54,13 @@ export async function approveOrder(
     }
     const period = periodOf(today);
     const number = order.number ?? numberText('', period, await drawNumber(tx, 'PO', period));
-    await approveOrderRow(tx, { id: order.id, number, userId: actor.userId, at: now, orderDate: today });
+    await approveOrderRow(tx, {
+      id: order.id,
+      number,
+      userId: actor.userId,
+      at: now,
+      orderDate: order.datedBecause === '' ? today : order.orderDate,
+    });
     const rate = exchange.quoted(order.currency);
     if (rate) await keepOrderRate(tx, order.id, rate);
     await recordChanges(tx, actor.userId, now, [

@@ -1,6 +1,6 @@
 import { partQuantities } from '@/core/packs';
-import { fromDecimal, toDecimal } from '@/core/quantity';
-import { fraction } from '@/core/units';
+import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
+import { divideHalfUp, type Fraction, fraction } from '@/core/units';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { findItem, insertSource, type SupplierRow } from '@/data/repositories/catalogue';
 import { insertOrder, insertOrderLine, insertPart } from '@/data/repositories/orders';
@@ -9,11 +9,30 @@ import { type Buying, readBuying } from '../catalogue/buying';
 import { expectedPrice } from './pricing';
 import { proposedPrice } from './proposedPrice';
 
+/** What a new order says besides its supplier's terms. */
+export type OrderHead = {
+  readonly locationId: number | null;
+  readonly wantedDate: string | null;
+  readonly contact: string;
+  /** Where it is sent to, when that is not the supplier's own address. */
+  readonly address: string;
+};
+
 /** Enters an empty draft with the supplier's terms; returns its id. */
 export const enterOrder = (
   tx: Tx,
   { id: supplierId, currency, paymentTerms, deliveryTerms, shippingWay, orderText, address }: SupplierRow,
-  entered: { readonly orderDate: string; readonly userId: number; readonly at: string },
+  {
+    address: to = '',
+    locationId = null,
+    wantedDate = null,
+    contact = '',
+    ...entered
+  }: {
+    readonly orderDate: string;
+    readonly userId: number;
+    readonly at: string;
+  } & Partial<OrderHead>,
 ): Promise<number> =>
   insertOrder(tx, {
     supplierId,
@@ -22,7 +41,8 @@ export const enterOrder = (
     deliveryTerms,
     shippingWay,
     orderText,
-    supplierAddress: address,
+    supplierAddress: to || address,
+    ...{ locationId, wantedDate, contact },
     ...entered,
   });
 
@@ -59,13 +79,23 @@ export async function buyingFrom(
   return made;
 }
 
-/** The same source, ordered by the base unit; its price list keeps the packs it is for. */
-export const byBaseUnit = (buying: Buying): Buying => ({
-  ...buying,
-  packName: null,
-  content: fraction(1n),
-  source: { ...buying.source, packId: null },
-});
+/** The same source, ordered in another pack (null = by the base unit); its price list keeps the packs it is for, and its steps
+ *  are looked up at what a quantity makes in them. */
+export const inPack = (
+  buying: Buying,
+  pack: { readonly id: number; readonly name: string; readonly content: Fraction } | null,
+): Buying => {
+  const content = pack?.content ?? fraction(1n);
+  const inOwn = (packs: Quantity): Quantity =>
+    Number(divideHalfUp(BigInt(packs) * content.num * buying.content.den, content.den * buying.content.num));
+  return {
+    ...buying,
+    packName: pack?.name ?? null,
+    content,
+    priceAt: (packs, on) => buying.priceAt(inOwn(packs), on),
+    source: { ...buying.source, packId: pack?.id ?? null },
+  };
+};
 
 /** What a line is entered with besides its list price. */
 export type LineExtras = {
@@ -75,6 +105,7 @@ export type LineExtras = {
   readonly price?: string | null;
   readonly freeOfCharge?: boolean;
   readonly unordered?: boolean;
+  readonly internalNote?: string;
 };
 
 export type NewPart = {
@@ -123,6 +154,7 @@ export async function enterStockLine(
     edition: buying.source.edition,
     freeOfCharge: extras.freeOfCharge ? 1 : 0,
     unordered: extras.unordered ? 1 : 0,
+    internalNote: extras.internalNote ?? '',
   });
   const entered = [];
   for (const [i, { locationId, trayLineId }] of parts.entries()) {

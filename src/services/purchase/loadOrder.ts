@@ -24,6 +24,8 @@ export type LoadedOrder = {
 
 /** What is still to come of a part, in millionths of its base unit. */
 export const openOfPart = (p: PartRow): number => {
+  // Charges and services come to no place: nothing of them is waited for.
+  if (p.locationId === null) return 0;
   const { base: ordered, received, cancelled } = partFigures(p);
   return openQuantity({ ordered, received, cancelled });
 };

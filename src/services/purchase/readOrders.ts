@@ -10,6 +10,7 @@ import {
   isDrafted,
   isOrdered,
   type LineDifference,
+  type LineKind,
   type OrderAction,
   type OrderState,
   orderTotals,
@@ -20,6 +21,7 @@ import {
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges } from '@/data/repositories/bookkeeping';
+import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomersOfLines } from '@/data/repositories/customerOrders';
 import { readAmendments, readFourEyes } from '@/data/repositories/orderLife';
@@ -69,6 +71,9 @@ const quantities = (p: PartRow) => {
   const { base: ordered, received, cancelled } = partFigures(p);
   return { ordered, received, cancelled };
 };
+
+/** What comes to a place; charges and services do not. */
+const goods = (parts: readonly PartRow[]) => parts.filter((p) => p.locationId !== null);
 
 /** When a part is expected: as confirmed, else as promised, else as wanted. */
 const expectedOn = (p: PartRow): string | null => p.confirmedDate ?? p.promisedDate ?? p.wantedDate;
@@ -131,13 +136,13 @@ async function summariesOf(tx: Tx, ids: readonly number[]): Promise<OrderSummary
     const own = lines.get(id) ?? [];
     const parts = own.flatMap((l) => partsOfLine.get(l.id) ?? []);
     const dates = parts.filter((p) => openQuantity(quantities(p)) > 0).flatMap((p) => expectedOn(p) ?? []);
-    const places = [...new Set(parts.map((p) => names.get(p.locationId ?? 0) ?? '–'))];
+    const places = [...new Set(goods(parts).map((p) => names.get(p.locationId ?? 0) ?? '–'))];
     const summary = {
       id,
       number: h.number,
       supplier: h.supplierName,
       ...{ state: h.state, before: h.before },
-      came: progress(parts.map(quantities)),
+      came: progress(goods(parts).map(quantities)),
       differs: parts.some(movedByConfirmation) || own.some((l) => l.priceReason === 'confirmed'),
       orderDate: h.orderDate,
       nextDate: dates.sort()[0] ?? null,
@@ -170,6 +175,7 @@ export type PartView = {
 export type LineView = {
   readonly id: number;
   readonly lineNo: number;
+  readonly kind: LineKind;
   readonly itemId: number | null;
   readonly itemNumber: string | null;
   readonly description: string;
@@ -218,6 +224,8 @@ export type OrderView = {
   readonly amendments: readonly AmendmentView[];
   readonly history: readonly { at: string; who: string; action: string; before: string | null; after: string | null }[];
   readonly receipts: readonly ReceiptRow[];
+  /** Terms on file that this order says otherwise. */
+  readonly standing: { readonly payment: string; readonly delivery: string; readonly currency: string };
   readonly buyer: { readonly name: string; readonly invoiceAddress: string };
   /** Places that a line can be for. */
   readonly places: readonly { readonly id: number; readonly name: string }[];
@@ -236,6 +244,7 @@ const lineView = (
   return {
     id: l.id,
     lineNo: l.lineNo,
+    kind: l.kind,
     itemId: l.itemId,
     itemNumber: l.itemNumber,
     description: l.description,
@@ -301,6 +310,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
           locationId: p.locationId,
         }));
     const fromTray = new Set(parts.flatMap((p) => (p.trayLineId === null ? [] : [p.lineId])));
+    const supplier = (await readSuppliers(tx)).find((x) => x.id === head.supplierId);
     const approvers = await readApprovers(tx, company.currency, today);
     const ordered = new Set(lines.flatMap((l) => (l.unordered === 1 ? [] : [l.id])));
     const used = [...places.values()].filter((l) => parts.some((p) => p.locationId === l.id && ordered.has(p.lineId)));
@@ -315,7 +325,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       net: totals.net,
       netInBase,
       baseCurrency: company.currency,
-      came: progress(parts.map(quantities)),
+      came: progress(goods(parts).map(quantities)),
       findings: findingsOf(head, lines, parts, today, netInBase !== null),
       can: actionsOf(factsOf(head, parts)).filter((a) => may(actor, actionRights[a]).ok),
       fourEyes: head.createdById === actor.userId && needsFourEyes(await readFourEyes(tx), netInBase ?? 0),
@@ -325,6 +335,11 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       aboveLimit: !within.ok && within.error.kind === 'above_limit' ? within.error.limit : null,
       history: await readChanges(tx, 'order', orderId),
       receipts: await readReceiptsOf(tx, orderId),
+      standing: {
+        payment: supplier?.paymentTerms ?? '',
+        delivery: supplier?.deliveryTerms ?? '',
+        currency: supplier?.currency ?? head.currency,
+      },
       buyer: { name: company.name, invoiceAddress: invoiceAddress(used, company.invoiceAddress) },
       places: [...places.values()]
         .filter((l) => l.closed === 0 && (actor.locations === null || actor.locations.includes(l.id)))

@@ -8,7 +8,7 @@ import { findItem, readSuppliers } from '@/data/repositories/catalogue';
 import { bumpOrder, readOrderLines, readParts } from '@/data/repositories/orders';
 import type { Tx } from '@/data/sql';
 import { type Failure, invalidField } from '../failure';
-import { buyingFrom, byBaseUnit, enterStockLine } from '../purchase/enterOrder';
+import { buyingFrom, enterStockLine, inPack } from '../purchase/enterOrder';
 import type { LoadedOrder } from '../purchase/loadOrder';
 
 /** Goods that came with a delivery without being on its order: base units and price per base unit as typed; '' = the price
@@ -47,7 +47,7 @@ export async function enterUnordered(
     await enterStockLine(
       tx,
       { orderId: order.id, lineNo, today: at.today, wantedDate: at.day },
-      byBaseUnit(buying),
+      inPack(buying, null),
       [{ locationId, packQuantity: toDecimal(quantity.value), trayLineId: null }],
       {
         overPacks: packsIn(quantity.value, buying.content),

@@ -46,6 +46,8 @@ export type Effect =
       readonly orderIds: readonly number[];
       /** Tray lines that were put onto drafts that were there. */
       readonly joined?: readonly { readonly orderId: number; readonly trayLineIds: readonly number[] }[];
+      /** What was decided for it in the same step. */
+      readonly decided?: readonly Decided[];
     }
   | {
       readonly kind: 'put_back';

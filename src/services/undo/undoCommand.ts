@@ -230,7 +230,7 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
   },
   orders_made: {
     right: 'orders.edit',
-    undo: async (at, { orderIds, joined = [] }) => {
+    undo: async (at, { orderIds, joined = [], decided = [] }) => {
       const { tx, actor, now, today } = at;
       const all = [...orderIds.map((orderId) => ({ orderId, trayLineIds: null })), ...joined];
       for (const { orderId, trayLineIds } of all.sort((a, b) => a.orderId - b.orderId)) {
@@ -248,6 +248,10 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
           ...lines.map((l) => ({ entity: 'tray_line' as const, entityId: l.id, action: 'back in its tray' })),
         ]);
         markDirty(tx, lines);
+      }
+      for (const d of [...decided].reverse()) {
+        const undone = await undoDecided(at, d);
+        if (!undone.ok) return undone;
       }
       return ok(null);
     },

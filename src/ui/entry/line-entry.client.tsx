@@ -2,19 +2,30 @@
 
 import { useEffect, useRef, useState } from 'react';
 import type { EntryMatch } from '@/services/promise/readEntry';
+import { plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { NewItemDialog } from '../items/new-item.client';
 import { useMay } from '../may-context.client';
 
 const PAUSE_MS = 120;
 
-async function ask(words: string, place: number): Promise<readonly EntryMatch[] | null> {
-  const response = await fetch(`/api/reads/entry?q=${encodeURIComponent(words)}&place=${place}`).catch(() => null);
-  return response?.ok ? ((await response.json()) as { value: EntryMatch[] }).value : null;
+/** What fits a typed line: an item with quantity and pack. */
+type LineMatch = {
+  readonly itemId: number;
+  readonly number: string;
+  readonly name: string;
+  readonly quantity: string;
+  readonly packId: number | null;
+  readonly packName: string;
+};
+
+/** Asks one of the reads for what fits; null when it can't be asked. */
+export async function askFor<M>(address: string, words: string): Promise<readonly M[] | null> {
+  const response = await fetch(`${address}&q=${encodeURIComponent(words)}`).catch(() => null);
+  return response?.ok ? ((await response.json()) as { value: M[] }).value : null;
 }
 
-/** The one field that new lines are typed into: quantity, pack and item in any order, or a scan. It shows the best matches with
- *  stock and price, takes the first on Enter (arrows choose another), and is ready for the next. */
+/** The one field that new lines are typed into, with what is free at a place and what an item sells at. */
 export function LineEntry(props: {
   label: string;
   /** Whose stock is shown. */
@@ -22,13 +33,40 @@ export function LineEntry(props: {
   onTake: (match: EntryMatch) => void;
   autoFocus?: boolean;
 }) {
-  const { locationId, onTake } = props;
   const format = useFormat();
+  return (
+    <LineField<EntryMatch>
+      label={props.label}
+      address={`/api/reads/entry?place=${props.locationId}`}
+      onTake={props.onTake}
+      autoFocus={props.autoFocus ?? false}
+      beside={(m) => [
+        `${format.quantity(m.free)} free${m.coming > 0 ? `, ${format.quantity(m.coming)} on the way` : ''}`,
+        m.salePrice === null ? '–' : format.price(m.salePrice),
+      ]}
+    />
+  );
+}
+
+/** The one field that new lines are typed into: quantity, pack and item in any order, or a scan. It shows the best matches with
+ *  what is said beside them, takes the first on Enter (arrows choose another), and is ready for the next. Several pasted rows
+ *  are handed on. */
+export function LineField<M extends LineMatch>(props: {
+  label: string;
+  /** The read that is asked, with its own parameters. */
+  address: string;
+  onTake: (match: M) => void;
+  /** What stands right of a match: stock, and a price. */
+  beside: (match: M) => readonly [string, string];
+  onPaste?: (rows: readonly string[]) => void;
+  autoFocus?: boolean;
+}) {
+  const { address, onTake } = props;
   const mayMake = useMay('catalogue.edit');
   const field = useRef<HTMLInputElement>(null);
   const [words, setWords] = useState('');
   /** What was found, and for which words. */
-  const [found, setFound] = useState<{ for: string; rows: readonly EntryMatch[] }>({ for: '', rows: [] });
+  const [found, setFound] = useState<{ for: string; rows: readonly M[] }>({ for: '', rows: [] });
   const [chosen, setChosen] = useState(0);
   const [said, setSaid] = useState('');
   const [making, setMaking] = useState(false);
@@ -38,15 +76,15 @@ export function LineEntry(props: {
     if (typed.length < 2) return setFound({ for: '', rows: [] });
     let stale = false;
     const timer = setTimeout(async () => {
-      const rows = await ask(typed, locationId);
+      const rows = await askFor<M>(address, typed);
       if (!stale && rows) setFound({ for: typed, rows });
     }, PAUSE_MS);
     return () => {
       stale = true;
       clearTimeout(timer);
     };
-  }, [typed, locationId]);
-  const take = (m: EntryMatch) => {
+  }, [typed, address]);
+  const take = (m: M) => {
     setWords('');
     setFound({ for: '', rows: [] });
     setSaid('');
@@ -55,7 +93,7 @@ export function LineEntry(props: {
   };
   /** Enter is quicker than the list: what it would show is asked for at once. */
   const enter = async () => {
-    const rows = found.for === typed ? found.rows : await ask(typed, locationId);
+    const rows = found.for === typed ? found.rows : await askFor<M>(address, typed);
     const row = rows?.[found.for === typed ? chosen : 0];
     if (row) take(row);
     else setSaid(rows ? `Nothing fits “${typed}”.` : 'This can’t be looked up just now. What you typed is still here.');
@@ -81,6 +119,15 @@ export function LineEntry(props: {
           setWords(e.target.value);
           setSaid('');
         }}
+        onPaste={(e) => {
+          const rows = e.clipboardData
+            .getData('text')
+            .split(/\r?\n/)
+            .filter((r) => r.trim() !== '');
+          if (!props.onPaste || (rows.length < 2 && !rows[0]?.includes('\t'))) return;
+          e.preventDefault();
+          props.onPaste(rows);
+        }}
         onKeyDown={(e) => {
           if (e.key === 'Enter' && typed !== '') {
             e.preventDefault();
@@ -105,7 +152,7 @@ export function LineEntry(props: {
         >
           {shown.map((m, i) => (
             <button
-              key={m.itemId}
+              key={`${m.itemId}/${m.packId}`}
               id={`entry-${i}`}
               type="button"
               role="option"
@@ -115,12 +162,15 @@ export function LineEntry(props: {
               onClick={() => take(m)}
             >
               <span className="min-w-0">
-                {m.quantity} {m.packName} · {m.name} <span className="code">{m.number}</span>
+                {m.quantity} {plural(m.packName, Number(m.quantity.replace(',', '.')) * 1_000_000)} · {m.name}{' '}
+                <span className="code">{m.number}</span>
               </span>
-              <span className="figure second">
-                {format.quantity(m.free)} free{m.coming > 0 && `, ${format.quantity(m.coming)} on the way`}
-              </span>
-              <span className="figure second">{m.salePrice === null ? '–' : format.price(m.salePrice)}</span>
+              {props.beside(m).map((words, k) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: two places that never move.
+                <span key={k} className="figure second">
+                  {words}
+                </span>
+              ))}
             </button>
           ))}
         </div>
@@ -141,7 +191,7 @@ export function LineEntry(props: {
           onClose={() => setMaking(false)}
           onMade={async (made) => {
             setMaking(false);
-            const [match] = (await ask(made.number, locationId)) ?? [];
+            const [match] = (await askFor<M>(address, made.number)) ?? [];
             if (match) take(match);
           }}
         />

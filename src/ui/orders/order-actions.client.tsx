@@ -8,6 +8,7 @@ import type { Ended } from '@/services/purchase/endOrder';
 import type { OrderView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
+import { useMay } from '../may-context.client';
 import { ConfirmWindow } from './confirm-window.client';
 import { sentWords } from './words';
 
@@ -20,6 +21,7 @@ export function OrderActions({ order }: { order: OrderView }) {
   const { busy, sentence, failure, run, clear } = useCommand();
   const [asked, setAsked] = useState<Asked | 'confirm' | null>(null);
   const [said, setSaid] = useState('');
+  const mayEdit = useMay('orders.edit');
   const { head, findings } = order;
   const { id: orderId, version, state } = head;
   // What was refused for another version no longer holds, except that a press came to nothing because of that version.
@@ -38,6 +40,10 @@ export function OrderActions({ order }: { order: OrderView }) {
   const ordered = can('receive') || can('send') || can('confirm');
   const told = ({ promised }: Ended) =>
     setSaid(promised.length > 0 ? `It was bought for ${promised.join(', ')}: that is a need again.` : '');
+  const copy = async () => {
+    const outcome = await run<{ orderId: number }>('copy-order', { orderId }, { refresh: false });
+    if (outcome.ok) router.push(`/orders/${outcome.value.orderId}`);
+  };
   const putBack = async () => {
     const words = `The order to ${head.supplierName} went back into its trays`;
     const outcome = await run('put-back-order', at, { words });
@@ -95,10 +101,13 @@ export function OrderActions({ order }: { order: OrderView }) {
           )}
         {can('cancel') && button('Cancel order', () => setAsked('cancel'))}
         {can('open_again') && button('Open again', () => run('open-order-again', at))}
+        {mayEdit && order.lines.length > 0 && button('Copy', copy)}
         {can('put_back') &&
           button(
             head.number === null
-              ? 'Put back into trays'
+              ? order.lines.some((l) => l.fromTray)
+                ? 'Put back into trays'
+                : 'Drop the draft'
               : order.lines.some((l) => l.fromTray)
                 ? 'Cancel, lines to trays'
                 : 'Cancel order',

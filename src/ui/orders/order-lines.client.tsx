@@ -191,7 +191,7 @@ function Part({
       <span className="grid grid-cols-[118px_minmax(0,150px)_1fr] items-baseline gap-x-2.5 max-sm:grid-cols-1">
         <span>
           <strong className="font-semibold">{format.quantity(part.packs)}</strong> {plural(line.packName, part.packs)}
-          {line.packName !== line.unit && (
+          {line.unit !== '' && line.packName !== line.unit && (
             <span className="second">
               {' '}
               {format.quantity(part.base)} {plural(line.unit, part.base)}
@@ -234,7 +234,7 @@ function Part({
       />
       <span>
         {plural(line.packName, part.packs)}
-        {line.packName !== line.unit && (
+        {line.unit !== '' && line.packName !== line.unit && (
           <span className="second block">
             {format.quantity(part.base)} {plural(line.unit, part.base)}
           </span>

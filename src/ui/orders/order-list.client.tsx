@@ -14,6 +14,7 @@ import { Cell, Grid, type Line, ScanSaid } from '../grid/grid.client';
 import { KeysHelp } from '../grid/keys-help.client';
 import { sortedBy, twoLines, useGridView } from '../grid/use-grid-view.client';
 import { OrderTrack, orderWords } from '../marks/order-track';
+import { useMay } from '../may-context.client';
 
 /** Purchase orders, those still to be worked on or all. */
 export function OrderList(props: {
@@ -25,6 +26,7 @@ export function OrderList(props: {
   const { head, all, sort } = props;
   const format = useFormat();
   const router = useRouter();
+  const mayEdit = useMay('orders.edit');
   const view = useGridView('orders', head, props.first, { idOf: (o) => o.id });
   const href = (which: boolean) => sortedBy('/orders', { show: which ? 'all' : '' });
   const onKey = (event: KeyboardEvent, o: OrderSummary) => {
@@ -77,6 +79,11 @@ export function OrderList(props: {
             All
           </Link>
         </nav>
+        {mayEdit && (
+          <Link className="btn btn-primary" href="/orders/new">
+            New order
+          </Link>
+        )}
         <ExportLinks of="Orders" path={`/api/exports/orders?list=${head.list}`} />
         <KeysHelp
           keys={[

@@ -5,8 +5,9 @@ import type { OrderView } from '@/services/purchase/readOrders';
 import { useFormat } from '../format-context.client';
 import { ListAndPanel } from '../frame/states';
 import { OrderTrack, orderWords } from '../marks/order-track';
-import { AddLine } from './add-line.client';
 import { ConfirmDispatch } from './confirm-dispatch.client';
+import { OrderEntry } from './order-entry.client';
+import { OrderHead } from './order-head.client';
 import { OrderLines } from './order-lines.client';
 import { OrderPanel } from './order-panel.client';
 import { ReverseReceipt } from './reverse-receipt.client';
@@ -16,13 +17,6 @@ import { sentWords } from './words';
 export function OrderPage({ order }: { order: OrderView }) {
   const format = useFormat();
   const { head, came } = order;
-  const places = new Map<string, number>();
-  const dates = new Set<string>();
-  for (const p of order.lines.filter((l) => !l.unordered).flatMap((l) => l.parts)) {
-    places.set(p.location, (places.get(p.location) ?? 0) + 1);
-    if (p.wantedDate) dates.add(p.wantedDate);
-  }
-  const first = [...dates].sort()[0];
   const differs = order.lines.some(
     (l) =>
       l.priceReason === 'confirmed' ||
@@ -33,17 +27,6 @@ export function OrderPage({ order }: { order: OrderView }) {
     head.sentAt && head.sentHow
       ? `sent ${sentWords[head.sentHow]}${head.sentTo ? ` to ${head.sentTo}` : ''} ${format.date(head.sentAt.slice(0, 10))}`
       : null;
-  const terms: [string, string, string][] = [
-    [
-      'Deliver to',
-      places.size === 1 ? ([...places.keys()][0] ?? '–') : places.size === 0 ? '–' : 'each line’s place',
-      [...places].map(([p, n]) => `${p} (${n})`).join(', '),
-    ],
-    ['Wanted', first ? format.date(first) : '–', dates.size > 1 ? `${dates.size} dates, see the lines` : 'all lines'],
-    ['Payment', head.paymentTerms || '–', head.paymentTerms ? 'as agreed with the supplier' : 'nothing is agreed'],
-    ['Delivery terms', head.deliveryTerms || '–', head.shippingWay && `by ${head.shippingWay}`],
-    ['Currency', head.currency, ''],
-  ];
   return (
     <ListAndPanel label="Sums and approval" panel={<OrderPanel order={order} />}>
       <div className="flex items-start justify-between gap-4 border-b border-rule bg-paper px-[18px] py-2.5">
@@ -69,17 +52,9 @@ export function OrderPage({ order }: { order: OrderView }) {
           <span className="second mt-1 block">{orderWords(head.state, came)}</span>
         </div>
       </div>
-      <dl className="flex flex-wrap gap-x-8 gap-y-2 border-b border-rule-strong bg-paper px-[18px] py-2.5">
-        {terms.map(([name, what, more]) => (
-          <div key={name} className="min-w-28 max-w-52">
-            <dt className="second">{name}</dt>
-            <dd className="font-semibold">{what}</dd>
-            <dd className="second">{more}</dd>
-          </div>
-        ))}
-      </dl>
+      <OrderHead order={order} />
       <OrderLines key={head.state} order={order} />
-      {editable && <AddLine orderId={head.id} places={order.places} />}
+      {editable && <OrderEntry order={order} />}
       <ConfirmDispatch order={order} />
       {order.receipts.length > 0 && (
         <section className="px-4 py-5">
@@ -124,7 +99,7 @@ export function OrderPage({ order }: { order: OrderView }) {
       )}
       {order.lines.length === 0 && editable && (
         <p className="px-4 py-6 text-muted">
-          No line is left. Put the order back, or fill it again from{' '}
+          No line is here yet. Type the first one, fill the order from Needs, or put it back and begin in{' '}
           <Link className="link" href="/trays">
             Trays
           </Link>

@@ -1,0 +1,124 @@
+import { parseDate } from '@/core/calendar';
+import { type Actor, may } from '@/core/people';
+import { err, ok, type Result } from '@/core/result';
+import { readChanges, recordChanges } from '@/data/repositories/bookkeeping';
+import { readCompany } from '@/data/repositories/company';
+import { markDirty } from '@/data/repositories/marks';
+import { isNumberTaken, type OrderRow, updateOrderHead, updatePart } from '@/data/repositories/orders';
+import type { Tx } from '@/data/sql';
+import { command, type Request } from '../command';
+import { type Deps, todayOf } from '../deps';
+import { type Failure, type FieldFault, invalidField } from '../failure';
+import { loadOrder, pairsOf } from './loadOrder';
+import { isOwnNumber } from './orderNumber';
+
+export const headFields = [
+  'number',
+  'orderDate',
+  'datedBecause',
+  'wantedDate',
+  'contact',
+  'paymentTerms',
+  'deliveryTerms',
+  'supplierAddress',
+  'orderText',
+  'internalNote',
+] as const;
+export type HeadField = (typeof headFields)[number];
+
+/** One field of the head of a draft; `was` is what the person saw. */
+export type EditHead = {
+  readonly orderId: number;
+  readonly field: HeadField;
+  readonly was: string;
+  readonly now: string;
+};
+
+const words: Readonly<Record<HeadField, string>> = {
+  number: 'number',
+  orderDate: 'order date',
+  datedBecause: 'why it is dated so',
+  wantedDate: 'wanted date',
+  contact: 'contact',
+  paymentTerms: 'payment terms',
+  deliveryTerms: 'delivery terms',
+  supplierAddress: 'supplier’s address',
+  orderText: 'text',
+  internalNote: 'note for us',
+};
+const cellText = (order: OrderRow, field: HeadField): string => order[field] ?? '';
+
+/** Changes one field of the head of a draft. The wanted date moves the deliveries that still follow it, and no others. A number of
+ *  one's own has to be new, and not of the pattern that numbers are drawn in.
+ *  Errors: forbidden, not_found, not_in_this_state, changed_meanwhile, invalid_field by name. */
+export async function editHead(
+  deps: Deps,
+  actor: Actor,
+  request: Request<EditHead>,
+): Promise<Result<{ readonly moved: number }, Failure>> {
+  const allowed = may(actor, 'orders.edit');
+  if (!allowed.ok) return allowed;
+  const { orderId, field, was } = request.input;
+  return command(deps, actor, 'edit-order-head', request, async (tx, at) => {
+    const loaded = await loadOrder(tx, orderId, 'edit');
+    if (!loaded.ok) return loaded;
+    const { order, lines, parts } = loaded.value;
+    if (cellText(order, field) !== was) {
+      const last = (await readChanges(tx, 'order', orderId)).at(-1);
+      const now = cellText(order, field);
+      return err({ kind: 'changed_meanwhile', what: 'value', who: last?.who ?? null, now });
+    }
+    const today = todayOf(deps, await readCompany(tx));
+    const read = await readField(tx, order, request.input, today);
+    if (!read.ok) return err(invalidField(field, read.error));
+    await updateOrderHead(tx, { ...order, ...read.value });
+    const following =
+      field === 'wantedDate' ? parts.filter((p) => p.wantedDate === (was || null) || p.wantedDate === null) : [];
+    for (const p of following) await updatePart(tx, { ...p, wantedDate: read.value.wantedDate ?? null });
+    if (following.length > 0) markDirty(tx, pairsOf(lines, following));
+    await recordChanges(tx, actor.userId, at, [
+      {
+        ...{ entity: 'order', entityId: orderId, action: words[field], before: was },
+        after: cellText({ ...order, ...read.value }, field),
+      },
+    ]);
+    return ok({ moved: following.length });
+  });
+}
+
+type Cells = Partial<Pick<OrderRow, HeadField | 'ownNumber'>>;
+
+async function readField(
+  tx: Tx,
+  order: OrderRow,
+  { field, now }: EditHead,
+  today: string,
+): Promise<Result<Cells, FieldFault>> {
+  const text = now.trim();
+  switch (field) {
+    case 'wantedDate': {
+      if (text === '') return ok({ wantedDate: null });
+      const day = parseDate(text, today);
+      return day.ok ? ok({ wantedDate: day.value }) : day;
+    }
+    case 'orderDate': {
+      const day = parseDate(text, today);
+      if (!day.ok) return day;
+      // Dated otherwise than today wants a reason; it is said beside it.
+      return ok({
+        orderDate: day.value,
+        datedBecause: day.value === today ? '' : order.datedBecause || 'dated by hand',
+      });
+    }
+    case 'number': {
+      // What it was approved under it keeps.
+      if (order.approvedAt !== null) return err({ kind: 'number_is_kept', text: order.number ?? '' });
+      if (text === '') return ok({ number: null, ownNumber: 0 });
+      if (text.length > 40 || isOwnNumber(text)) return err({ kind: 'number_is_drawn', text });
+      if (await isNumberTaken(tx, text, order.id)) return err({ kind: 'number_taken', text });
+      return ok({ number: text, ownNumber: 1 });
+    }
+    default:
+      return ok({ [field]: text });
+  }
+}

@@ -1,0 +1,99 @@
+import { type Actor, may } from '@/core/people';
+import { ok, type Result } from '@/core/result';
+import { recordChanges } from '@/data/repositories/bookkeeping';
+import { readCalendars } from '@/data/repositories/calendars';
+import { readCompany } from '@/data/repositories/company';
+import { markDirty } from '@/data/repositories/marks';
+import { lockNeeds, readOpenNeeds } from '@/data/repositories/planning';
+import { lockTrayLines } from '@/data/repositories/trays';
+import { arrivalFrom, readBuying } from '../catalogue/buying';
+import { command, type Request } from '../command';
+import { type Deps, timeOf, todayOf } from '../deps';
+import type { Failure } from '../failure';
+import { needViewsOf } from '../planning/needViews';
+import { decisionGround, postAccepted } from '../planning/postDecisions';
+import { type Decided, recordUndo } from '../undo/recordUndo';
+import { loadOrder } from './loadOrder';
+import { postJoin } from './postJoin';
+
+export type FillFromNeeds = {
+  readonly orderId: number;
+  /** Only of this place; null = of all that the person works at. */
+  readonly locationId: number | null;
+  /** Those with a warning too. */
+  readonly warned: boolean;
+};
+export type Filled = {
+  /** Needs that were put on the order, and those that have a warning and stayed. */
+  readonly taken: number;
+  readonly warned: number;
+};
+
+/** Decides what is open of this supplier as it is suggested, each with its reckoning, and puts it onto a draft: one step, undone as
+ *  one. Errors: forbidden, not_found, not_in_this_state. */
+export async function fillFromNeeds(
+  deps: Deps,
+  actor: Actor,
+  request: Request<FillFromNeeds>,
+): Promise<Result<Filled, Failure>> {
+  const { orderId, locationId } = request.input;
+  const right = may(actor, 'needs.decide', locationId === null ? {} : { locationIds: [locationId] });
+  if (!right.ok) return right;
+  const allowed = may(actor, 'orders.edit');
+  if (!allowed.ok) return allowed;
+  return command(deps, actor, 'fill-from-needs', request, async (tx, now) => {
+    const loaded = await loadOrder(tx, orderId, 'edit');
+    if (!loaded.ok) return loaded;
+    const { supplierId } = loaded.value.order;
+    const places = locationId === null ? actor.locations : [locationId];
+    const open = (await readOpenNeeds(tx, places)).filter((n) => n.supplierId === supplierId && n.sender === null);
+    const locked = (
+      await lockNeeds(
+        tx,
+        open.map((n) => n.id),
+      )
+    ).filter((n) => n.state === 'open' && n.supplyLocationId === null);
+    const views = await needViewsOf(
+      deps,
+      tx,
+      locked.map((n) => n.id),
+    );
+    const clear = locked.filter((n) => request.input.warned || views.get(n.id)?.warnings.length === 0);
+    const ground = await decisionGround(deps, tx, actor, now, clear);
+    const decided: Decided[] = [];
+    const trayLineIds: number[] = [];
+    for (const need of clear) {
+      const packs = views.get(need.id)?.packs ?? 0;
+      if (packs === 0) continue;
+      const done = await postAccepted(ground, need, [{ packs }]);
+      if (!done.ok) return done;
+      decided.push(...done.value.decided);
+      trayLineIds.push(...done.value.parts.flatMap((p) => p.trayLineId ?? []));
+    }
+    if (trayLineIds.length > 0) {
+      const tray = await lockTrayLines(tx, trayLineIds);
+      const book = await readBuying(
+        tx,
+        tray.map((t) => t.itemId),
+      );
+      const company = await readCompany(tx);
+      const at = { today: todayOf(deps, company), time: timeOf(deps, company) };
+      const calendars = await readCalendars(tx, at.today);
+      const wanted = loaded.value.order.wantedDate;
+      await postJoin(tx, orderId, tray, book, {
+        today: at.today,
+        wantedOf: (l, b) => wanted ?? arrivalFrom(calendars, b, l.locationId, at),
+      });
+      await recordChanges(tx, actor.userId, now, [
+        { entity: 'order', entityId: orderId, action: 'filled from needs', after: { needs: trayLineIds.length } },
+        ...trayLineIds.map((id) => ({ entity: 'tray_line' as const, entityId: id, action: 'ordered' })),
+      ]);
+      const joined = [{ orderId, trayLineIds }];
+      await recordUndo(tx, actor, request.key, 'fill-from-needs', now, {
+        ...{ kind: 'orders_made', orderIds: [], joined, decided },
+      });
+      markDirty(tx, tray);
+    }
+    return ok({ taken: trayLineIds.length, warned: locked.length - clear.length });
+  });
+}
