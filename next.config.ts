@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  serverExternalPackages: ['mysql2', '@node-rs/argon2'],
+  serverExternalPackages: ['mysql2', '@node-rs/argon2', 'pdfkit', 'bwip-js'],
   poweredByHeader: false,
   // npm run check has looked at the types of everything, tests included.
   typescript: { ignoreBuildErrors: true },

@@ -3,7 +3,9 @@ import { ok } from '@/core/result';
 import { readCompany } from '@/data/repositories/company';
 import { claimMails, type MailRow, markMailFault, markMailSent } from '@/data/repositories/outbox';
 import { readSnapshot, write } from '@/data/transaction';
+import { orderPdf } from '@/formats/orderPdf';
 import { type Deps, stamp } from '@/services/deps';
+import { paperOf } from '@/services/purchase/orderPaper';
 import { postMailed } from '@/services/purchase/postMailed';
 
 /** A mail server that is away is tried again after 5, 10, 20 … seconds, at most so often. */
@@ -32,12 +34,10 @@ export async function sendWaitingMail(deps: Deps, url = process.env.VORRAT_SMTP_
   if (mails.length === 0) return 0;
   const { mailFrom } = await readSnapshot(deps.pool, readCompany);
   for (const m of mails) {
-    const outcome = await transportOf(url)
-      .sendMail({ from: mailFrom, to: m.recipient, subject: m.subject, text: m.body, messageId: m.messageId })
-      .then(
-        () => null,
-        (e: unknown) => (e instanceof Error ? e.message : String(e)).slice(0, 400),
-      );
+    const outcome = await sendOne(deps, url, mailFrom, m).then(
+      () => null,
+      (e: unknown) => (e instanceof Error ? e.message : String(e)).slice(0, 400),
+    );
     const attempts = m.attempts + 1;
     const state = attempts >= MAX_ATTEMPTS ? ('failed' as const) : ('waiting' as const);
     await write(deps.pool, async (tx) => {
@@ -50,4 +50,19 @@ export async function sendWaitingMail(deps: Deps, url = process.env.VORRAT_SMTP_
     });
   }
   return mails.length;
+}
+
+async function sendOne(deps: Deps, url: string, from: string, m: MailRow): Promise<void> {
+  const { recipient: to, subject, body: text, messageId } = m;
+  const attachments = await attachmentsOf(deps, m);
+  await transportOf(url).sendMail({ from, to, subject, text, messageId, attachments });
+}
+
+/** A mail that carries an order has it as a PDF beside its text. */
+async function attachmentsOf(deps: Deps, m: MailRow): Promise<{ filename: string; content: Buffer }[]> {
+  if (m.entity !== 'order') return [];
+  const paper = await readSnapshot(deps.pool, (tx) => paperOf(tx, m.entityId));
+  return paper
+    ? [{ filename: `order-${paper.number.replace(/[^\w.-]+/g, '-')}.pdf`, content: await orderPdf(paper) }]
+    : [];
 }

@@ -15,6 +15,8 @@ export type FindingOrder = {
   readonly lines: readonly FindingLine[];
   readonly supplierBlocked: boolean;
   readonly supplierAddress: boolean;
+  /** Letters of its addresses and texts that can't be set on paper. */
+  readonly unprintable?: readonly string[];
   readonly orderMinimum: Minor;
   readonly net: Minor;
   /** The currency that no rate is on file of; null when one is, or none is needed. */
@@ -32,6 +34,7 @@ export type Finding =
   | { readonly kind: 'wanted_date_missing'; readonly blocks: true; readonly lineNo: number }
   | { readonly kind: 'place_missing'; readonly blocks: true; readonly lineNo: number }
   | { readonly kind: 'supplier_address_missing'; readonly blocks: false }
+  | { readonly kind: 'unprintable'; readonly blocks: false; readonly letters: readonly string[] }
   | { readonly kind: 'wanted_in_the_past'; readonly blocks: false; readonly lineNo: number }
   | { readonly kind: 'below_minimum'; readonly blocks: false; readonly minimum: Minor; readonly short: Minor }
   | { readonly kind: 'minimum_reached'; readonly blocks: false; readonly minimum: Minor };
@@ -61,6 +64,8 @@ export function findings(order: FindingOrder): Finding[] {
       found.push({ kind: 'wanted_in_the_past', blocks: false, lineNo });
     }
   }
+  if (order.unprintable && order.unprintable.length > 0)
+    found.push({ kind: 'unprintable', blocks: false, letters: order.unprintable });
   if (!order.supplierAddress) found.push({ kind: 'supplier_address_missing', blocks: false });
   if (order.orderMinimum > 0 && order.lines.length > 0) {
     const short = order.orderMinimum - order.net;

@@ -5,6 +5,7 @@ export { type Delivery, type SplitFault, splitDelivery, spreadOverWeeks } from '
 export { differences, type LineDifference, type SaidLine, type SaidPart } from './differences';
 export { type Finding, type FindingLine, type FindingOrder, findings, type LineKind } from './findings';
 export { draftsThatFit, draftToJoin, type OpenDraft, type TrayChoice } from './joinDraft';
+export { type OrderPaper, type PaperLine, type PaperPart, unprintable } from './orderPaper';
 export {
   actionRights,
   actionsOf,

@@ -147,19 +147,26 @@ export const setFourEyes = (tx: Tx, minor: number | null) =>
   tx.run('UPDATE company SET four_eyes_from_minor = :minor WHERE id = 1', { minor });
 
 /** Customers' orders and places' requests that parts of orders were bought one to one for. */
-export async function readPromisedTo(tx: Tx, partIds: readonly number[]): Promise<string[]> {
+export async function readPromisedOf(
+  tx: Tx,
+  partIds: readonly number[],
+): Promise<{ readonly partId: number; readonly name: string }[]> {
   const ids = list('id', partIds);
   if (!ids) return [];
-  const rows = await tx.rows<{ name: string | null }>(
-    `SELECT DISTINCT COALESCE(co.number, tr.number) AS name
+  return tx.rows(
+    `SELECT DISTINCT p.id AS partId, COALESCE(co.number, tr.number) AS name
        FROM delivery_part p JOIN tray_line y ON y.id = p.tray_line_id JOIN decision k ON k.id = y.decision_id
        JOIN need n ON n.id = k.need_id AND n.peg > 0
        LEFT JOIN customer_demand cd ON n.peg_of = 'customer_demand' AND cd.id = n.peg
        LEFT JOIN customer_line cl ON cl.id = cd.line_id LEFT JOIN customer_order co ON co.id = cl.order_id
        LEFT JOIN transfer_line tl ON n.peg_of = 'transfer_line' AND tl.id = n.peg
        LEFT JOIN transfer tr ON tr.id = tl.transfer_id
-      WHERE p.id IN (${ids.sql}) ORDER BY name`,
+      WHERE p.id IN (${ids.sql}) AND COALESCE(co.number, tr.number) IS NOT NULL ORDER BY name`,
     ids.values,
   );
-  return rows.flatMap((r) => r.name ?? []);
 }
+
+/** The same, each name once. */
+export const readPromisedTo = async (tx: Tx, partIds: readonly number[]): Promise<string[]> => [
+  ...new Set((await readPromisedOf(tx, partIds)).map((r) => r.name)),
+];

@@ -11,6 +11,7 @@ export type OrderRow = {
   supplierName: string;
   supplierBlocked: number;
   supplierEmail: string;
+  supplierLanguage: string;
   orderMinimum: number;
   state: OrderState;
   orderDate: string;
@@ -54,7 +55,7 @@ export type OrderRow = {
 };
 
 const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS supplierName, s.status = 'blocked' AS supplierBlocked,
-  s.email AS supplierEmail, s.order_minimum_minor AS orderMinimum, o.state, o.order_date AS orderDate, o.currency,
+  s.email AS supplierEmail, s.language AS supplierLanguage, s.order_minimum_minor AS orderMinimum, o.state, o.order_date AS orderDate, o.currency,
   o.payment_terms AS paymentTerms, o.delivery_terms AS deliveryTerms, o.shipping_way AS shippingWay, o.order_text AS orderText,
   o.supplier_address AS supplierAddress,
   c.name AS createdBy, o.created_by AS createdById, o.created_at AS createdAt, a.name AS approvedBy, o.approved_at AS approvedAt,
@@ -158,6 +159,7 @@ export type OrderLineRow = {
   itemId: number | null;
   itemNumber: string | null;
   unitName: string | null;
+  makersNumber: string | null;
   /** What the buyer is told of the item as it is on file now. */
   buyerNote: string | null;
   sourceId: number | null;
@@ -187,7 +189,7 @@ export type OrderLineRow = {
 };
 
 const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l.item_id AS itemId, i.number AS itemNumber,
-  i.unit_name AS unitName, i.buyer_note AS buyerNote, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,
+  i.unit_name AS unitName, i.buyer_note AS buyerNote, i.maker_number AS makersNumber, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,
   l.pack_id AS packId, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
   l.pack_quantity AS packQuantity, l.base_quantity AS baseQuantity, l.price_amount AS priceAmount,
   l.price_per AS pricePer, l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen,
@@ -206,7 +208,7 @@ export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promi
 
 export type NewLine = Omit<
   OrderLineRow,
-  'id' | 'itemNumber' | 'unitName' | 'buyerNote' | 'printedNote' | 'internalNote' | 'priceReason'
+  'id' | 'itemNumber' | 'unitName' | 'buyerNote' | 'makersNumber' | 'printedNote' | 'internalNote' | 'priceReason'
 > &
   Partial<Pick<OrderLineRow, 'printedNote' | 'internalNote'>>;
 

@@ -7,6 +7,8 @@ export type MailRow = {
   readonly subject: string;
   readonly body: string;
   readonly attempts: number;
+  readonly entity: string;
+  readonly entityId: number;
 };
 
 /** Puts a mail into the outbox; returns its id. */
@@ -34,7 +36,7 @@ export const insertMail = async (
 /** Takes mails whose time has come and puts their next try off, so that nobody else sends them meanwhile. */
 export async function claimMails(tx: Tx, now: string, nextTry: string, limit: number): Promise<MailRow[]> {
   const found = await tx.rows<MailRow>(
-    `SELECT id, message_id AS messageId, recipient, subject, body, attempts FROM outbox_mail
+    `SELECT id, message_id AS messageId, recipient, subject, body, attempts, entity, entity_id AS entityId FROM outbox_mail
       WHERE state = 'waiting' AND next_try_at <= :now ORDER BY id LIMIT ${Math.trunc(limit)} FOR UPDATE SKIP LOCKED`,
     { now },
   );

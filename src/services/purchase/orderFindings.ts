@@ -1,4 +1,4 @@
-import { findings, orderTotals } from '@/core/purchase';
+import { findings, orderTotals, unprintable } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
 import { totalLineOf } from './pricing';
@@ -27,6 +27,14 @@ export function findingsOf(
       })),
     supplierBlocked: order.supplierBlocked === 1,
     supplierAddress: order.supplierAddress.trim() !== '',
+    unprintable: unprintable(
+      [
+        order.supplierAddress,
+        order.orderText,
+        order.supplierName,
+        ...lines.flatMap((l) => [l.description, l.printedNote]),
+      ].join(''),
+    ),
     orderMinimum: order.orderMinimum,
     net: orderTotals(lines.map(totalLineOf), order.currency).net,
     rateMissing: rateKnown ? null : order.currency,

@@ -86,9 +86,14 @@ export function OrderActions({ order }: { order: OrderView }) {
           </Link>
         )}
         {ordered && (
-          <Link className="btn btn-outline" href={`/orders/${orderId}/print`}>
-            Print
-          </Link>
+          <>
+            <Link className="btn btn-outline" href={`/orders/${orderId}/print`}>
+              Print
+            </Link>
+            <a className="btn btn-outline" href={`/orders/${orderId}/pdf`} target="_blank" rel="noreferrer">
+              PDF
+            </a>
+          </>
         )}
         {can('reopen') && button('Edit again', () => run('reopen-order', at))}
         {can('amend') && button('Change it', () => run('amend-order', at))}

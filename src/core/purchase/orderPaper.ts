@@ -1,0 +1,66 @@
+import type { BusinessDate } from '@/core/calendar';
+import type { Minor } from '@/core/money';
+import type { Quantity } from '@/core/quantity';
+import type { LineDifference } from './differences';
+
+/** A delivery as it stands on paper. */
+export type PaperPart = {
+  readonly packs: Quantity;
+  readonly base: Quantity;
+  readonly date: BusinessDate | null;
+  /** Where it goes: a place of ours, or a customer; with its own address where it is not that of the head. */
+  readonly place: string;
+  readonly address: string;
+};
+
+/** A line as it stands on paper: all three numbers, packs and base units, the price as it was agreed. */
+export type PaperLine = {
+  readonly lineNo: number;
+  readonly description: string;
+  readonly edition: string;
+  readonly theirNumber: string;
+  readonly ourNumber: string;
+  readonly makersNumber: string;
+  readonly packName: string;
+  readonly unit: string;
+  readonly parts: readonly PaperPart[];
+  /** Decimal text per `per` packs; null = none. */
+  readonly price: string | null;
+  readonly per: string;
+  readonly freeOfCharge: boolean;
+  readonly net: Minor;
+  readonly note: string;
+  /** What it was bought for: customers' orders, places' requests. */
+  readonly references: readonly string[];
+};
+
+/** A purchase order as its supplier gets it on paper. */
+export type OrderPaper = {
+  readonly number: string;
+  /** Which change of it this is; 0 = the order itself. */
+  readonly amendment: number;
+  readonly changes: readonly LineDifference[];
+  readonly orderDate: BusinessDate;
+  /** The supplier's language as on file; '' = ours. */
+  readonly language: string;
+  readonly currency: string;
+  readonly buyer: { readonly name: string; readonly address: string };
+  readonly supplier: string;
+  readonly deliverTo: readonly { readonly name: string; readonly address: string }[];
+  readonly invoiceTo: string;
+  readonly payment: string;
+  readonly delivery: string;
+  readonly shippingWay: string;
+  readonly contact: string;
+  readonly approvedBy: string;
+  readonly text: string;
+  readonly lines: readonly PaperLine[];
+  readonly net: Minor;
+};
+
+/** Letters that the paper's typeface has: Latin, Greek, Cyrillic, and what belongs to every script. */
+const PRINTABLE = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}\p{Script=Common}\p{Script=Inherited}]/u;
+
+/** The letters of a text that can't be set on paper, each once; they stay in the data and are printed as a visible substitute.
+ *  @example unprintable('株式会社 Ishimura')  // ['株', '式', '会', '社'] */
+export const unprintable = (text: string): string[] => [...new Set([...text].filter((c) => !PRINTABLE.test(c)))];

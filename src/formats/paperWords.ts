@@ -1,0 +1,153 @@
+/** What stands on papers, by language. */
+export type PaperWords = {
+  readonly locale: string;
+  readonly order: string;
+  readonly change: (no: number) => string;
+  readonly differs: string;
+  readonly supplier: string;
+  readonly deliverTo: string;
+  readonly invoiceTo: string;
+  readonly date: string;
+  readonly payment: string;
+  readonly delivery: string;
+  readonly by: string;
+  readonly contact: string;
+  readonly item: string;
+  readonly quantity: string;
+  readonly wanted: string;
+  readonly price: string;
+  readonly net: string;
+  readonly yourNumber: string;
+  readonly ourNumber: string;
+  readonly makersNumber: string;
+  readonly edition: string;
+  readonly free: string;
+  readonly per: (n: string) => string;
+  readonly for: string;
+  readonly total: string;
+  readonly withoutTax: string;
+  readonly approvedBy: string;
+  readonly quote: string;
+  readonly page: (n: number, of: number) => string;
+  readonly added: string;
+  readonly takenOff: string;
+  readonly instead: string;
+  readonly otherPlaces: string;
+  readonly noDate: string;
+};
+
+const en: PaperWords = {
+  locale: 'en-GB',
+  order: 'Purchase order',
+  change: (no) => `Change ${no}`,
+  differs: 'What differs from what you have:',
+  supplier: 'Supplier',
+  deliverTo: 'Deliver to',
+  invoiceTo: 'Invoice to',
+  date: 'Date',
+  payment: 'Payment',
+  delivery: 'Delivery',
+  by: 'by',
+  contact: 'Questions to',
+  item: 'Item',
+  quantity: 'Quantity',
+  wanted: 'Wanted',
+  price: 'Price per pack',
+  net: 'Net',
+  yourNumber: 'Your number',
+  ourNumber: 'Our number',
+  makersNumber: 'Maker’s number',
+  edition: 'Edition',
+  free: 'free of charge',
+  per: (n) => `for ${n}`,
+  for: 'For',
+  total: 'Order, net',
+  withoutTax: 'without tax',
+  approvedBy: 'Approved by',
+  quote: 'Please quote the order number on delivery note and invoice.',
+  page: (n, of) => `page ${n} of ${of}`,
+  added: 'added',
+  takenOff: 'taken off',
+  instead: 'instead of',
+  otherPlaces: 'for other places',
+  noDate: 'no date',
+};
+
+const de: PaperWords = {
+  locale: 'de-DE',
+  order: 'Bestellung',
+  change: (no) => `Änderung ${no}`,
+  differs: 'Was von Ihrem Stand abweicht:',
+  supplier: 'Lieferant',
+  deliverTo: 'Lieferung an',
+  invoiceTo: 'Rechnung an',
+  date: 'Datum',
+  payment: 'Zahlung',
+  delivery: 'Lieferung',
+  by: 'mit',
+  contact: 'Fragen an',
+  item: 'Artikel',
+  quantity: 'Menge',
+  wanted: 'Liefertermin',
+  price: 'Preis je Packung',
+  net: 'Netto',
+  yourNumber: 'Ihre Nummer',
+  ourNumber: 'Unsere Nummer',
+  makersNumber: 'Herstellernummer',
+  edition: 'Ausgabe',
+  free: 'kostenlos',
+  per: (n) => `für ${n}`,
+  for: 'Für',
+  total: 'Bestellung, netto',
+  withoutTax: 'ohne Steuer',
+  approvedBy: 'Freigegeben von',
+  quote: 'Bitte geben Sie die Bestellnummer auf Lieferschein und Rechnung an.',
+  page: (n, of) => `Seite ${n} von ${of}`,
+  added: 'neu',
+  takenOff: 'entfällt',
+  instead: 'statt',
+  otherPlaces: 'für andere Orte',
+  noDate: 'ohne Termin',
+};
+
+const fr: PaperWords = {
+  locale: 'fr-FR',
+  order: 'Commande',
+  change: (no) => `Modification ${no}`,
+  differs: 'Ce qui change par rapport à votre exemplaire :',
+  supplier: 'Fournisseur',
+  deliverTo: 'Livrer à',
+  invoiceTo: 'Facturer à',
+  date: 'Date',
+  payment: 'Paiement',
+  delivery: 'Livraison',
+  by: 'par',
+  contact: 'Questions à',
+  item: 'Article',
+  quantity: 'Quantité',
+  wanted: 'Date voulue',
+  price: 'Prix par colis',
+  net: 'Net',
+  yourNumber: 'Votre référence',
+  ourNumber: 'Notre référence',
+  makersNumber: 'Réf. fabricant',
+  edition: 'Édition',
+  free: 'gratuit',
+  per: (n) => `pour ${n}`,
+  for: 'Pour',
+  total: 'Commande, net',
+  withoutTax: 'hors taxes',
+  approvedBy: 'Approuvée par',
+  quote: 'Merci d’indiquer le numéro de commande sur le bon de livraison et la facture.',
+  page: (n, of) => `page ${n} sur ${of}`,
+  added: 'ajouté',
+  takenOff: 'supprimé',
+  instead: 'au lieu de',
+  otherPlaces: 'pour d’autres lieux',
+  noDate: 'sans date',
+};
+
+const languages: Readonly<Record<string, PaperWords>> = { en, de, fr };
+
+/** The words of a language as it is on file for a supplier ("de", "de-AT"); English where there are none. */
+export const paperWords = (language: string): PaperWords => languages[language.trim().toLowerCase().slice(0, 2)] ?? en;
