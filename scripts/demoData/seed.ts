@@ -19,6 +19,7 @@ import { takeCustomerOrders } from './customerOrders';
 import { enrich } from './enrich';
 import { pastOrders, placeOrder } from './history';
 import { writeLots } from './lots';
+import { openOrders } from './openOrders';
 import { writeHistory } from './policies';
 import { seeded } from './random';
 
@@ -203,6 +204,7 @@ export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): P
   if (!small) {
     await askForGoods({ pool, clock: () => now }, buyer);
     await takeCustomerOrders({ pool, clock: () => now }, buyer);
+    await openOrders(depsAt, buyer);
     await wantAlerts({ pool, clock: () => now }, buyer);
   }
 }

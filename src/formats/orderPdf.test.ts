@@ -42,8 +42,8 @@ describe('the order on paper', () => {
         'Mira Rook',
         'Your number HOL-1',
         'Our number 10412-1',
-        '6 bag',
-        '60 ball',
+        '6 × bag',
+        '= 60 ball',
         '4 Dec 2026',
         '32.80',
       ],
@@ -91,7 +91,7 @@ describe('the order on paper', () => {
       { packs: units(2), base: units(20), date: null, place: 'Tamsin Oor', address: 'Quay 7\n24103 Torvaig' },
     ];
     const text = all(await pagesOf(paper([line(1, { parts })])));
-    for (const said of ['4 bag', '2 bag', 'Tamsin Oor', 'Quay 7, 24103 Torvaig']) expect(text).toContain(said);
+    for (const said of ['4 × bag', '2 × bag', 'Tamsin Oor', 'Quay 7, 24103 Torvaig']) expect(text).toContain(said);
   });
 
   test('a change says its number and what differs; yen has no decimals; free of charge is said', async () => {
@@ -106,7 +106,7 @@ describe('the order on paper', () => {
         }),
       ),
     );
-    for (const said of ['Change 2', '8 bag instead of 6 bag', 'taken off (1 box)', 'free of charge', '1,234 JPY'])
+    for (const said of ['Change 2', '8 × bag instead of 6 × bag', 'taken off (1 × box)', 'free of charge', '1,234 JPY'])
       expect(text).toContain(said);
   });
 

@@ -49,7 +49,7 @@ export async function orderPdf(paper: OrderPaper): Promise<Buffer> {
   doc.registerFont('strong', semibold);
   const sheet = new Sheet(doc, words, paper);
   await sheet.head();
-  for (const line of paper.lines) sheet.line(line);
+  for (const [i, line] of paper.lines.entries()) sheet.line(line, i === paper.lines.length - 1);
   sheet.foot();
   sheet.numberPages();
   doc.end();
@@ -221,7 +221,7 @@ class Sheet {
 
   private difference(d: LineDifference): string {
     const { words } = this;
-    const packs = (q: Quantity) => `${this.quantity(q)} ${d.packName}`;
+    const packs = (q: Quantity) => `${this.quantity(q)} × ${d.packName}`;
     const days = (all: readonly string[]) => all.map(this.day).join(', ') || words.noDate;
     switch (d.kind) {
       case 'added':
@@ -271,7 +271,7 @@ class Sheet {
     if (heads) this.columnHeads();
   }
 
-  line(l: PaperLine): void {
+  line(l: PaperLine, last: boolean): void {
     const { words } = this;
     const [no, item, quantity, wanted, price, net] = columns;
     const seconds = [
@@ -291,7 +291,8 @@ class Sheet {
       itemHeight,
       partHeights.reduce((a, b) => a + b, 0),
     );
-    this.room(Math.min(height, 600), true);
+    // The sum does not stand on a page alone.
+    this.room(Math.min(height, 600) + (last ? 76 : 0), true);
     const top = this.y;
     this.put(String(l.lineNo), no.at, top, no.width, { muted: true });
     let y = top + this.put(l.description, item.at, top, item.width, { strong: true });
@@ -317,9 +318,9 @@ class Sheet {
     this.y += 5;
   }
 
-  private packsOf = (l: PaperLine, p: PaperPart): string => `${this.quantity(p.packs)} ${l.packName}`;
+  private packsOf = (l: PaperLine, p: PaperPart): string => `${this.quantity(p.packs)} × ${l.packName}`;
   private whereOf = (l: PaperLine, p: PaperPart): string => {
-    const base = l.unit !== '' && l.unit !== l.packName ? `${this.quantity(p.base)} ${l.unit}` : '';
+    const base = l.unit !== '' && l.unit !== l.packName ? `= ${this.quantity(p.base)} ${l.unit}` : '';
     const place = this.many || p.address ? p.place : '';
     return [base, place, p.address.replaceAll('\n', ', ')].filter(Boolean).join('\n');
   };
