@@ -7,6 +7,7 @@ import { amendOrder } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { askApproval } from '@/services/purchase/askApproval';
 import { confirmOrder } from '@/services/purchase/confirmOrder';
+import { editHead } from '@/services/purchase/editHead';
 import { editOrder } from '@/services/purchase/editOrder';
 import { cancelOrder, closeOrder } from '@/services/purchase/endOrder';
 import { followUpOrder } from '@/services/purchase/followUp';
@@ -23,9 +24,9 @@ const OWNER = 2;
 export async function openOrders(depsAt: (daysAgo: number) => Deps, buyer: Actor): Promise<void> {
   const desk = new Desk(depsAt, buyer);
 
-  const waiting = await desk.begin('HEK', 2);
-  await desk.other(waiting, 'Display stand for machines, oak', '12', '240', 2);
-  await desk.other(waiting, 'Delivery and setting up', '1', '180', 2, 'service');
+  const waiting = await desk.begin('HEK', 3);
+  await desk.other(waiting, 'Display stand for machines, oak', '12', '240', 3);
+  await desk.other(waiting, 'Delivery and setting up', '1', '180', 3, 'service');
   unwrap(
     await askApproval(
       desk.deps(0),
@@ -35,6 +36,7 @@ export async function openOrders(depsAt: (daysAgo: number) => Deps, buyer: Actor
   );
 
   const silent = await desk.begin('NAR', 27);
+  await desk.wanted(silent, 27, 4);
   await desk.item(silent, '10530-02', 1, '1', 27);
   await desk.send(silent, 27);
   unwrap(
@@ -50,6 +52,7 @@ export async function openOrders(depsAt: (daysAgo: number) => Deps, buyer: Actor
   );
 
   const moved = await desk.begin('QUE', 26);
+  await desk.wanted(moved, 26, 2);
   await desk.item(moved, '29000-03', 2, '1', 26);
   await desk.item(moved, '29000-04', 1, '1', 26);
   await desk.send(moved, 26);
@@ -58,7 +61,7 @@ export async function openOrders(depsAt: (daysAgo: number) => Deps, buyer: Actor
   const date = plusDays(desk.deps(0).clock(), 9);
   unwrap(
     await confirmOrder(
-      desk.deps(22),
+      desk.deps(21),
       buyer,
       desk.of('confirm', {
         ...{ ...(await desk.at(moved)), reference: 'QT-20871' },
@@ -69,6 +72,7 @@ export async function openOrders(depsAt: (daysAgo: number) => Deps, buyer: Actor
   );
 
   const changing = await desk.begin('BRI', 25);
+  await desk.wanted(changing, 25, 8);
   await desk.item(changing, '25100-03', 1, '2', 25);
   await desk.send(changing, 25);
   unwrap(await amendOrder(desk.deps(1), buyer, desk.of('amend', await desk.at(changing))));
@@ -76,9 +80,9 @@ export async function openOrders(depsAt: (daysAgo: number) => Deps, buyer: Actor
   const edit = { orderId: changing, field: 'packs' as const, partId: part?.id ?? 0, was: '2', now: '3' };
   unwrap(await editOrder(desk.deps(1), buyer, desk.of('edit', edit)));
 
-  const short = await desk.begin('HEK', 29);
-  await desk.other(short, 'Display hook, brass', '10', '6.40', 29);
-  await desk.send(short, 29);
+  const short = await desk.begin('HEK', 31);
+  await desk.other(short, 'Display hook, brass', '10', '6.40', 31);
+  await desk.send(short, 31);
   const hook = (await desk.view(short)).lines[0]?.parts[0];
   const counted = [{ partId: hook?.id ?? 0, quantity: '8', unit: 'pack' as const }];
   const came = { orderId: short, locationId: 1, deliveryNote: 'SD 31', businessDate: '', counted };
@@ -130,6 +134,13 @@ class Desk {
     const supplierId = await this.id('supplier', 'code', code);
     const input = { supplierId, locationId: 1, addressId: null };
     return unwrap(await newOrder(this.deps(daysAgo), this.buyer, this.of('new', input))).orderId;
+  }
+
+  /** Wanted so many days from now, whenever it is entered. */
+  async wanted(orderId: number, daysAgo: number, inDays: number): Promise<void> {
+    const now = plusDays(this.deps(0).clock(), inDays);
+    const edit = { orderId, field: 'wantedDate' as const, was: '', now };
+    unwrap(await editHead(this.deps(daysAgo), this.buyer, this.of('wanted', edit)));
   }
 
   async item(orderId: number, number: string, locationId: number, packs: string, daysAgo: number): Promise<void> {

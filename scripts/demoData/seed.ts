@@ -186,6 +186,7 @@ export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): P
   for (const o of plans.filter((x) => x.daysAgo > 30)) await placeOrder(pool, depsAt, buyer, o);
   unwrap(await write(pool, (tx) => postMovements(tx, null, stamp(at(1)), addDays(today, -1), later)));
   for (const o of plans.filter((x) => x.daysAgo <= 30)) await placeOrder(pool, depsAt, buyer, o);
+  if (!small) await openOrders(depsAt, buyer);
   await countUnrecorded(depsAt, buyer, unrecorded, 'since');
   if (!small) {
     await countShelves(pool, depsAt, buyer);
@@ -204,7 +205,6 @@ export async function seedDemo(pool: Pool, now: Date, { small = false } = {}): P
   if (!small) {
     await askForGoods({ pool, clock: () => now }, buyer);
     await takeCustomerOrders({ pool, clock: () => now }, buyer);
-    await openOrders(depsAt, buyer);
     await wantAlerts({ pool, clock: () => now }, buyer);
   }
 }

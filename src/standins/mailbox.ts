@@ -45,6 +45,8 @@ export type ReceivedMail = {
   readonly to: string;
   readonly subject: string;
   readonly text: string;
+  /** Names of the files beside it. */
+  readonly attachments: readonly string[];
   readonly receivedAt: string;
 };
 
@@ -66,6 +68,7 @@ export async function readMailbox(folder: string, limit: number): Promise<Receiv
         to: addresses(mail.to),
         subject: mail.subject ?? '',
         text: mail.text ?? '',
+        attachments: mail.attachments.flatMap((a) => a.filename ?? []),
         receivedAt: at.toISOString(),
       };
     }),

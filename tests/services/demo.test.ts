@@ -140,7 +140,7 @@ describe('what pages read', () => {
 
   test('orders and arrivals: open ones first asked for, late ones first expected', async () => {
     const read = async (all: boolean) => {
-      const head = must(await openOrders(books.deps, mira, { all, sort: 'newest' }));
+      const head = must(await openOrders(books.deps, mira, { show: all ? 'all' : 'open', search: '', sort: 'newest' }));
       return must(await readOrderRows(books.deps, mira, { list: head.list, from: 0 })).rows;
     };
     const open = await read(false);

@@ -64,7 +64,7 @@ test('items by number and by value; orders by supplier and number', async () => 
   const values = (await sorted('value')).map((r) => r.value);
   expect(values).toEqual([...values].sort((a, b) => b - a));
   const orders = async (sort: 'supplier' | 'number') => {
-    const { list } = must(await openOrders(books.deps, mira, { all: true, sort }));
+    const { list } = must(await openOrders(books.deps, mira, { show: 'all', search: '', sort }));
     return must(await readOrderRows(books.deps, mira, { list, from: 0 })).rows;
   };
   const suppliers = (await orders('supplier')).map((o) => o.supplier);
@@ -99,7 +99,7 @@ test('a scanned code: the first row of that item, or of that order, in the list 
   const row = rows[at];
   expect(await byId(row?.kind === 'need' ? row.id : 0)).toBe(at);
   expect(await byId(999_999)).toBe(-1);
-  const orders = must(await openOrders(books.deps, mira, { all: true, sort: 'newest' }));
+  const orders = must(await openOrders(books.deps, mira, { show: 'all', search: '', sort: 'newest' }));
   const number = must(await readOrderRows(books.deps, mira, { list: orders.list, from: 0 })).rows[2]?.number ?? '';
   expect(await find('orders', orders.list, number)).toBe(2);
   const policies = must(await openPolicies(books.deps, mira, { ...allPolicies, search: 'merino', sort: 'number' }));
@@ -170,7 +170,7 @@ test('a list as a file: what it shows, row by row; what is on file in it imports
   must(await acceptNeed(books.deps, mira, req({ needId, fingerprint, packs: '6' })));
   const trays = must(await openTrays(books.deps, mira));
   expect(lines(await exported('trays', trays.list))[1]).toMatch(/^Hollinmere Spinners,10412-07,.*,196\.80,EUR$/);
-  const orders = must(await openOrders(books.deps, mira, { all: true, sort: 'number' }));
+  const orders = must(await openOrders(books.deps, mira, { show: 'all', search: '', sort: 'number' }));
   expect(lines(await exported('orders', orders.list))).toHaveLength(orders.count + 1);
 
   const sheet = must(await openPolicies(books.deps, mira, { ...allPolicies, search: 'merino', sort: 'number' }));

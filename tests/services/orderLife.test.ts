@@ -2,6 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { units } from '@/core/quantity';
+import { orderPdf } from '@/formats/orderPdf';
 import { sendWaitingMail } from '@/jobs/mail';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
@@ -13,8 +14,10 @@ import { closeOrder, cutSupply, openOrderAgain } from '@/services/purchase/endOr
 import { followUpOrder } from '@/services/purchase/followUp';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import type { OrderEdit } from '@/services/purchase/orderCell';
+import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
-import { readOrder } from '@/services/purchase/readOrders';
+import { type OrderShow, openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
+import { remindSupplier } from '@/services/purchase/remindSupplier';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
@@ -22,6 +25,7 @@ import { receiveGoods } from '@/services/stock/receiveGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { retryMail } from '@/services/work/retryMail';
 import { readMailbox, startMailbox } from '@/standins/mailbox';
+import { pdfText } from '../files/pdf';
 import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
 
 let books: Books;
@@ -144,6 +148,91 @@ describe('sending', () => {
     expect(await retryMail(books.deps, mira, req({ mailId, what: 'stop' as const }))).toMatchObject({
       error: { kind: 'mail_gone' },
     });
+  });
+});
+
+describe('what has to be done', () => {
+  const shown = async (show: OrderShow, search = '') => {
+    const { list } = must(await openOrders(books.deps, mira, { show, sort: 'newest', search }));
+    return must(await readOrderRows(books.deps, mira, { list, from: 0 })).rows.map((o) => o.id);
+  };
+
+  test('lists of what waits for approval, is not confirmed, overdue, confirmed otherwise, to be asked, done', async () => {
+    const waiting = await draft();
+    must(await askApproval(books.deps, mira, await asked(waiting, { userId: null, note: '' })));
+    expect(await shown('approve')).toEqual([waiting]);
+    must(await approveOrder(books.deps, mira, await asked(waiting, {})));
+    must(await sendOrder(books.deps, mira, await asked(waiting, { how: 'printed' as const })));
+    expect(await shown('unconfirmed')).not.toContain(waiting);
+    later(5 * 86_400);
+    expect(await shown('unconfirmed')).toContain(waiting);
+    const part = await firstPart(waiting);
+    const parts = [{ partId: part.id, packs: '', date: '2026-12-18', rest: 'open' as const }];
+    must(await confirmOrder(books.deps, mira, await asked(waiting, { reference: '', parts, prices: [] })));
+    expect(await shown('unconfirmed')).not.toContain(waiting);
+    expect(await shown('differs')).toEqual([waiting]);
+    must(await followUpOrder(books.deps, mira, await asked(waiting, { next: '2026-11-30', note: '' })));
+    expect(await shown('ask')).toEqual([]);
+    later(3 * 86_400);
+    expect(await shown('ask')).toEqual([waiting]);
+    later(20 * 86_400);
+    expect(await shown('late')).toContain(waiting);
+    expect(await shown('open', 'hollin')).toContain(waiting);
+    expect(await shown('open', 'tesselow')).not.toContain(waiting);
+    must(await closeOrder(books.deps, mira, await asked(waiting, { reason: 'enough' })));
+    expect(await shown('done')).toContain(waiting);
+    expect(await shown('open')).not.toContain(waiting);
+    books.deps.setClock('2026-11-23T09:00:00Z');
+  });
+
+  test('a reminder by mail asks to confirm, or when what is overdue will come, and notes when to ask again', async () => {
+    const id = await sent();
+    expect(must(await remindSupplier(books.deps, mira, req({ orderId: id })))).toEqual({
+      ...{ to: 'orders@hol.example', next: '2026-11-26' },
+    });
+    later(30 * 86_400);
+    must(await remindSupplier(books.deps, mira, req({ orderId: id })));
+    const mails = await books.rows<{ subject: string; body: string }>(
+      "SELECT subject, body FROM outbox_mail WHERE entity = 'reminder' ORDER BY id",
+    );
+    expect(mails.map((m) => m.subject)).toEqual(['Please confirm order 2611-0003', 'When will order 2611-0003 come?']);
+    expect(mails[1]?.body).toContain('1. Fen merino 4-ply, moss: 6 bag, expected 2026-12-01');
+    books.deps.setClock('2026-11-23T09:00:00Z');
+    // Approved, and nobody was told of it.
+    expect(await remindSupplier(books.deps, mira, req({ orderId: 7 }))).toMatchObject({
+      error: { kind: 'not_in_this_state' },
+    });
+  });
+});
+
+describe('on paper', () => {
+  test('the paper says what the order says; a draft has none', async () => {
+    const id = await draft();
+    expect(await readOrderPaper(books.deps, mira, id)).toMatchObject({ error: { kind: 'not_in_this_state' } });
+    must(await approveOrder(books.deps, mira, await asked(id, {})));
+    const order = await view(id);
+    const paper = must(await readOrderPaper(books.deps, mira, id));
+    expect(paper).toMatchObject({ number: '2611-0003', amendment: 0, net: order.net, currency: 'EUR' });
+    expect(paper.lines.map((l) => [l.description, l.net, l.theirNumber, l.ourNumber])).toEqual(
+      order.lines.map((l) => [l.description, l.net, l.supplierItemNumber, l.itemNumber]),
+    );
+    const text = pdfText(await orderPdf(paper))
+      .flat()
+      .join(' ');
+    for (const said of ['Purchase order 2611-0003', 'Fen merino 4-ply, moss', 'HOL-10412-07', '6 × bag', '= 60 ball'])
+      expect(text).toContain(said);
+  });
+
+  test('it goes with the mail', async () => {
+    const id = await draft();
+    must(await approveOrder(books.deps, mira, await asked(id, {})));
+    must(await sendOrder(books.deps, mira, await asked(id, { how: 'email' as const })));
+    const folder = mkdtempSync(join(tmpdir(), 'vorrat-mailbox-'));
+    const mailbox = await startMailbox(folder, 0);
+    expect(await sendWaitingMail(books.deps, `smtp://127.0.0.1:${mailbox.port}`)).toBe(1);
+    await mailbox.close();
+    const [mail] = await readMailbox(folder, 10);
+    expect(mail?.attachments).toEqual(['order-2611-0003.pdf']);
   });
 });
 

@@ -87,12 +87,14 @@ import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { followUpOrder } from '@/services/purchase/followUp';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { newOrder, readOrderFrom } from '@/services/purchase/newOrder';
+import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { pasteLines } from '@/services/purchase/pasteLines';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { readOrderEntry } from '@/services/purchase/readOrderEntry';
 import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
 import { readTopUp } from '@/services/purchase/readTopUp';
 import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
+import { remindSupplier } from '@/services/purchase/remindSupplier';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { setTray } from '@/services/purchase/setTray';
@@ -183,7 +185,7 @@ const transfer = { transferId: 999, version: 1 };
 const limits = {
   ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
   leadTimeRule: 'measured' as const,
-  ...{ carrying: '20', orderCost: '0', transport: '0' },
+  ...{ carrying: '20', orderCost: '0', transport: '0', fourEyes: '', confirmDays: '3' },
   ...{ promiseDays: '14', promiseRule: 'on_the_way' as const },
 };
 const customerLine = {
@@ -395,6 +397,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: buying,
     tries: [(a) => readEarlier(books.deps, a, { orderId: 999, itemId: null })],
   },
+  'purchase/orderPaper': {
+    who: [...buying, 'bookkeeper', 'read_only'],
+    tries: [(a) => readOrderPaper(books.deps, a, 999)],
+  },
   'purchase/readOrderEntry': {
     who: buying,
     tries: [(a) => readOrderEntry(books.deps, a, { text: 'x', orderId: 999, locationId: 3 })],
@@ -428,6 +434,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     who: buying,
     tries: [(a) => followUpOrder(books.deps, a, req({ ...order, next: '', note: '' }))],
   },
+  'purchase/remindSupplier': { who: buying, tries: [(a) => remindSupplier(books.deps, a, req({ orderId: 999 }))] },
   'purchase/splitDeliveries': {
     who: buying,
     tries: [
@@ -465,7 +472,7 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'purchase/readOrders': {
     who: ['buyer', 'owner', 'bookkeeper', 'read_only'],
     tries: [
-      (a) => openOrders(books.deps, a, { all: true, sort: 'newest' }),
+      (a) => openOrders(books.deps, a, { show: 'all', search: '', sort: 'newest' }),
       (a) => readOrderRows(books.deps, a, none),
       (a) => readOrder(books.deps, a, 999),
       (a) => findInList(books.deps, a, 'orders', { list: 'none', what: { code: '2611-0001' } }),

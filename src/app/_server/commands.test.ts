@@ -6,6 +6,7 @@ const limits = {
   leadTimeRule: 'measured',
   ...{ carrying: '20', orderCost: '0', transport: '0' },
   ...{ promiseDays: '14', promiseRule: 'on_the_way' },
+  ...{ fourEyes: '', confirmDays: '3' },
 };
 const customerLine = {
   ...{ itemId: 1, packId: null, quantity: '2', locationId: 1, way: 'collect' },
@@ -232,6 +233,7 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     good: [{ orderId: 1, version: 1, next: '+3', note: 'will call back' }],
     bad: [{ orderId: 1, version: 1, next: '+3' }],
   },
+  'remind-supplier': { good: [{ orderId: 1 }], bad: [{ orderId: 0 }] },
   'retry-mail': {
     good: [
       { mailId: 1, what: 'retry' },

@@ -52,6 +52,7 @@ import { makeOrders } from '@/services/purchase/makeOrders';
 import { newOrder } from '@/services/purchase/newOrder';
 import { pasteLines } from '@/services/purchase/pasteLines';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
+import { remindSupplier } from '@/services/purchase/remindSupplier';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { setTray } from '@/services/purchase/setTray';
@@ -180,6 +181,7 @@ const limits = {
     recountShare: typed,
     recountAmount: typed,
     promiseDays: typed,
+    ...{ fourEyes: typed, confirmDays: typed },
     ...{ carrying: typed, orderCost: typed, transport: typed },
   },
   promiseRule: Joi.valid('stock', 'on_the_way', 'without_limit').required(),
@@ -303,6 +305,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     order.append({ next: typed, note: Joi.string().allow('').max(400).required() }),
     followUpOrder,
   ),
+  'remind-supplier': entry(Joi.object({ orderId: id }), remindSupplier),
   'retry-mail': entry(Joi.object({ mailId: id, what: Joi.valid('retry', 'stop').required() }), retryMail),
   'edit-order': entry(
     Joi.alternatives(

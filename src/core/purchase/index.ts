@@ -4,6 +4,7 @@ export { type Counted, countGoods, openOf } from './countGoods';
 export { type Delivery, type SplitFault, splitDelivery, spreadOverWeeks } from './deliveries';
 export { differences, type LineDifference, type SaidLine, type SaidPart } from './differences';
 export { type Finding, type FindingLine, type FindingOrder, findings, type LineKind } from './findings';
+export { concernsOf, type Followed, type OrderConcern, orderConcerns } from './followUp';
 export { draftsThatFit, draftToJoin, type OpenDraft, type TrayChoice } from './joinDraft';
 export { type OrderPaper, type PaperLine, type PaperPart, unprintable } from './orderPaper';
 export {

@@ -59,7 +59,10 @@ CREATE TABLE order_amendment (
 );
 
 -- From this net on, in the company's currency, somebody else approves than who entered the order; empty: never asked for.
-ALTER TABLE company ADD COLUMN four_eyes_from_minor BIGINT NULL;
+-- An order that its supplier has not confirmed after so many days is asked after.
+ALTER TABLE company
+  ADD COLUMN four_eyes_from_minor BIGINT NULL,
+  ADD COLUMN confirm_days SMALLINT UNSIGNED NOT NULL DEFAULT 3;
 
 -- A mail that is being sent right now is held until then; one that somebody stopped does not go out.
 ALTER TABLE outbox_mail

@@ -139,12 +139,17 @@ export const setFollowUp = (tx: Tx, id: number, nextContact: SqlValue) =>
     nextContact,
   });
 
-/** From which net on somebody else has to approve; null = never. */
-export const readFourEyes = async (tx: Tx): Promise<number | null> =>
-  (await tx.row<{ n: number | null }>('SELECT four_eyes_from_minor AS n FROM company WHERE id = 1'))?.n ?? null;
+/** Rules for orders: from which net on somebody else has to approve (null = never), and after how many days a confirmation is asked
+ *  for. */
+export type OrderRules = { readonly fourEyes: number | null; readonly confirmDays: number };
 
-export const setFourEyes = (tx: Tx, minor: number | null) =>
-  tx.run('UPDATE company SET four_eyes_from_minor = :minor WHERE id = 1', { minor });
+export const readOrderRules = async (tx: Tx): Promise<OrderRules> =>
+  (await tx.row<OrderRules>(
+    'SELECT four_eyes_from_minor AS fourEyes, confirm_days AS confirmDays FROM company WHERE id = 1',
+  )) ?? { fourEyes: null, confirmDays: 3 };
+
+export const updateOrderRules = (tx: Tx, rules: OrderRules) =>
+  tx.run('UPDATE company SET four_eyes_from_minor = :fourEyes, confirm_days = :confirmDays WHERE id = 1', rules);
 
 /** Customers' orders and places' requests that parts of orders were bought one to one for. */
 export async function readPromisedOf(

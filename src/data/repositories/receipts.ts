@@ -167,3 +167,14 @@ export const insertReceiptReversal = (
      VALUES (:receiptId, :businessDate, :reason, :userId, :at)`,
     v,
   );
+
+/** When goods of these orders came last; receipts that were reversed do not count. */
+export async function readLastReceipts(tx: Tx, orderIds: readonly number[]): Promise<ReadonlyMap<number, string>> {
+  const rows = await tx.rowsOf<{ orderId: number; date: string }>(
+    `SELECT r.order_id AS orderId, MAX(r.business_date) AS date FROM goods_receipt r
+       LEFT JOIN receipt_reversal v ON v.receipt_id = r.id
+      WHERE r.order_id IN (?) AND v.receipt_id IS NULL GROUP BY r.order_id`,
+    orderIds,
+  );
+  return new Map(rows.map((r) => [r.orderId, r.date]));
+}

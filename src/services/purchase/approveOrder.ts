@@ -5,7 +5,7 @@ import { err, ok, type Result } from '@/core/result';
 import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
-import { endChange, insertAmendment, readFourEyes } from '@/data/repositories/orderLife';
+import { endChange, insertAmendment, readOrderRules } from '@/data/repositories/orderLife';
 import { approveOrderRow, keepOrderRate } from '@/data/repositories/orders';
 import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
@@ -46,7 +46,7 @@ export async function approveOrder(
     const amount = { net: netInBase ?? 0, currency: company.currency };
     const within = may(actor, 'orders.approve', { amount });
     if (!within.ok) return within;
-    if (order.createdById === actor.userId && needsFourEyes(await readFourEyes(tx), amount.net))
+    if (order.createdById === actor.userId && needsFourEyes((await readOrderRules(tx)).fourEyes, amount.net))
       return err({ kind: 'four_eyes' });
     if (order.state === 'amending' || order.state === 'amendment_awaiting') {
       const amendment = await approveChange(tx, actor, now, loaded.value);

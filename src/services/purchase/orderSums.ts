@@ -1,6 +1,6 @@
 import { type Actor, isRight, may } from '@/core/people';
 import { orderTotals } from '@/core/purchase';
-import { readFourEyes } from '@/data/repositories/orderLife';
+import { readOrderRules } from '@/data/repositories/orderLife';
 import { readOrderLines } from '@/data/repositories/orders';
 import { readUsers, type UserRow } from '@/data/repositories/people';
 import type { Tx } from '@/data/sql';
@@ -23,7 +23,7 @@ export async function readApprovers(
   (net: number, currency: string, enteredBy: number) => readonly { readonly id: number; readonly name: string }[]
 > {
   const people = (await readUsers(tx)).filter((u) => u.active === 1);
-  const fourEyes = await readFourEyes(tx);
+  const { fourEyes } = await readOrderRules(tx);
   const exchange = await readExchange(tx, base, today);
   return (net, currency, enteredBy) => {
     const inBase = exchange.toBase(net, currency);

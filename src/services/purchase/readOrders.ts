@@ -4,6 +4,7 @@ import { type Actor, may } from '@/core/people';
 import {
   actionRights,
   actionsOf,
+  concernsOf,
   deliveryAddress,
   type Finding,
   invoiceAddress,
@@ -12,7 +13,9 @@ import {
   type LineDifference,
   type LineKind,
   type OrderAction,
+  type OrderConcern,
   type OrderState,
+  orderConcerns,
   orderTotals,
   type PriceReason,
   type Progress,
@@ -24,7 +27,7 @@ import { readChanges } from '@/data/repositories/bookkeeping';
 import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomersOfLines } from '@/data/repositories/customerOrders';
-import { readAmendments, readFourEyes } from '@/data/repositories/orderLife';
+import { readAmendments, readOrderRules } from '@/data/repositories/orderLife';
 import {
   findOrder,
   type OrderLineRow,
@@ -36,7 +39,7 @@ import {
   readOrderLines,
   readParts,
 } from '@/data/repositories/orders';
-import { type ReceiptRow, readReceiptsOf } from '@/data/repositories/receipts';
+import { type ReceiptRow, readLastReceipts, readReceiptsOf } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { readExchange } from '../cost/exchange';
@@ -60,7 +63,11 @@ export type OrderSummary = {
   /** What was confirmed is another date or price than was asked for. */
   readonly differs: boolean;
   readonly orderDate: string;
+  readonly sentOn: string | null;
+  readonly nextContact: string | null;
   readonly nextDate: string | null;
+  /** When goods of it came last. */
+  readonly lastCame: string | null;
   readonly places: string;
   readonly lines: number;
   readonly net: number;
@@ -89,21 +96,36 @@ export type OrderListHead = {
   readonly today: string;
 };
 
-/** Opens the list of orders: those still to be worked on, or all. Errors: forbidden. */
+/** Which orders are shown: those still to be worked on, those that something has to be done about, those that are done, or all. */
+export const orderShows = ['open', ...orderConcerns, 'done', 'all'] as const;
+export type OrderShow = (typeof orderShows)[number];
+export type OrderFilter = { readonly show: OrderShow; readonly sort: OrderSort; readonly search: string };
+
+/** Opens the list of orders, narrowed by what is to be done and by words of number, supplier or place. Errors: forbidden. */
 export async function openOrders(
   deps: Deps,
   actor: Actor,
-  filter: { readonly all: boolean; readonly sort: OrderSort },
+  filter: OrderFilter,
 ): Promise<Result<OrderListHead, Failure>> {
   const allowed = may(actor, 'orders.read');
   if (!allowed.ok) return allowed;
   const found = await readSnapshot(deps.pool, async (tx) => {
     const company = await readCompany(tx);
-    const candidates = await readOrderIds(tx, filter.all, filter.sort);
-    const orders = await summariesOf(tx, candidates);
+    const today = todayOf(deps, company);
+    const { confirmDays } = await readOrderRules(tx);
+    const every = filter.show === 'all' || filter.show === 'done';
+    const orders = await summariesOf(tx, await readOrderIds(tx, every, filter.sort));
     // What is still to come is the core's to say.
     const live = (o: OrderSummary) => isDrafted(o.state) || (isOrdered(o.state) && o.came !== 'all');
-    const shown = filter.all ? orders : orders.filter(live);
+    const isShown = (o: OrderSummary): boolean => {
+      if (filter.show === 'all') return true;
+      if (filter.show === 'open') return live(o);
+      if (filter.show === 'done') return !live(o);
+      return concernsOf({ ...o, next: o.nextDate }, today, confirmDays).includes(filter.show);
+    };
+    const words = filter.search.trim().toLowerCase();
+    const fits = (o: OrderSummary) => `${o.number ?? 'draft'} ${o.supplier} ${o.places}`.toLowerCase().includes(words);
+    const shown = orders.filter((o) => isShown(o) && fits(o));
     const exchange = await readExchange(tx, company.currency, todayOf(deps, company));
     const net = shown.reduce((sum, o) => sum + (exchange.toBase(o.net, o.currency) ?? 0), 0);
     return { ids: shown.map((o) => o.id), net, today: todayOf(deps, company), currency: company.currency };
@@ -111,6 +133,19 @@ export async function openOrders(
   const { ids, ...head } = found;
   const list = await keepList(deps, actor, 'orders', { ids, about: {} });
   return ok({ list, count: ids.length, ...head });
+}
+
+/** Orders that something has to be done about, by what. */
+export async function concernedOrders(
+  tx: Tx,
+  today: string,
+): Promise<ReadonlyMap<OrderConcern, readonly OrderSummary[]>> {
+  const { confirmDays } = await readOrderRules(tx);
+  const found = new Map<OrderConcern, OrderSummary[]>();
+  for (const o of await summariesOf(tx, await readOrderIds(tx, false, 'newest')))
+    for (const c of concernsOf({ ...o, next: o.nextDate }, today, confirmDays))
+      found.set(c, [...(found.get(c) ?? []), o]);
+  return found;
 }
 
 /** Up to 200 orders of an open list, as they are now. Errors: forbidden, list_gone. */
@@ -130,6 +165,7 @@ async function summariesOf(tx: Tx, ids: readonly number[]): Promise<OrderSummary
   const lines = groupBy(await readOrderLines(tx, ids), (l) => l.orderId);
   const partsOfLine = groupBy(await readParts(tx, ids), (p) => p.lineId);
   const names = new Map((await readLocations(tx)).map((l) => [l.id, l.name]));
+  const came = await readLastReceipts(tx, ids);
   return ids.flatMap((id): OrderSummary[] => {
     const h = heads.get(id);
     if (!h) return [];
@@ -144,7 +180,8 @@ async function summariesOf(tx: Tx, ids: readonly number[]): Promise<OrderSummary
       ...{ state: h.state, before: h.before },
       came: progress(goods(parts).map(quantities)),
       differs: parts.some(movedByConfirmation) || own.some((l) => l.priceReason === 'confirmed'),
-      orderDate: h.orderDate,
+      ...{ orderDate: h.orderDate, nextContact: h.nextContact, sentOn: h.sentAt?.slice(0, 10) ?? null },
+      lastCame: came.get(id) ?? null,
       nextDate: dates.sort()[0] ?? null,
       places: places.join(', '),
       lines: own.length,
@@ -328,7 +365,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       came: progress(goods(parts).map(quantities)),
       findings: findingsOf(head, lines, parts, today, netInBase !== null),
       can: actionsOf(factsOf(head, parts)).filter((a) => may(actor, actionRights[a]).ok),
-      fourEyes: head.createdById === actor.userId && needsFourEyes(await readFourEyes(tx), netInBase ?? 0),
+      fourEyes: head.createdById === actor.userId && needsFourEyes((await readOrderRules(tx)).fourEyes, netInBase ?? 0),
       approvers: approvers(totals.net, head.currency, head.createdById).filter((u) => u.id !== actor.userId),
       otherwise: await toldOtherwise(tx, orderId, lines, parts),
       amendments: (await readAmendments(tx, orderId)).map(amendmentView),

@@ -12,6 +12,7 @@ import {
   updateClassLimits,
 } from '@/data/repositories/company';
 import { readRecountLimits, updateRecountLimits } from '@/data/repositories/counts';
+import { type OrderRules, readOrderRules, updateOrderRules } from '@/data/repositories/orderLife';
 import { type PromiseRules, readPromiseRules, updatePromiseRules } from '@/data/repositories/promises';
 import { readWeighing, updateWeighing, type WeighingRow } from '@/data/repositories/ways';
 import { readSnapshot } from '@/data/transaction';
@@ -34,6 +35,9 @@ export type TypedSettings = TypedLimits & {
   readonly carrying: string;
   readonly orderCost: string;
   readonly transport: string;
+  /** From which sum of an order on somebody else approves it than who entered it ('' = never); days to wait for a confirmation. */
+  readonly fourEyes: string;
+  readonly confirmDays: string;
 };
 export type LimitsView = { readonly typed: TypedSettings; readonly currency: string; readonly may: boolean };
 
@@ -48,6 +52,7 @@ export async function readLimitSettings(deps: Deps, actor: Actor): Promise<Resul
       await readRecountLimits(tx),
       await readPromiseRules(tx),
       await readWeighing(tx),
+      await readOrderRules(tx),
       currency,
     );
     return ok({ typed, currency, may: may(actor, 'setup.edit').ok });
@@ -61,6 +66,7 @@ function typedOf(
   recount: { share: number; minor: number },
   promise: PromiseRules,
   weighing: WeighingRow,
+  orders: OrderRules,
   currency: string,
 ): TypedSettings {
   return {
@@ -71,6 +77,8 @@ function typedOf(
     ...{ promiseDays: String(promise.days), promiseRule: promise.rule, carrying: percent(weighing.carrying) },
     orderCost: minorToDecimal(weighing.order, currency),
     transport: minorToDecimal(weighing.transport, currency),
+    fourEyes: orders.fourEyes === null ? '' : minorToDecimal(orders.fourEyes, currency),
+    confirmDays: String(orders.confirmDays),
   };
 }
 
@@ -104,11 +112,23 @@ export async function setLimits(
   const [orderCost, transport] = [parsePrice(typed.orderCost), parsePrice(typed.transport)];
   if (!orderCost.ok) return err(invalidField('orderCost', orderCost.error));
   if (!transport.ok) return err(invalidField('transport', transport.error));
+  const fourEyes = typed.fourEyes.trim() === '' ? ok(null) : parsePrice(typed.fourEyes);
+  if (!fourEyes.ok) return err(invalidField('fourEyes', fourEyes.error));
+  const confirmDays = whole(typed.confirmDays);
+  if (confirmDays === null)
+    return err(invalidField('confirmDays', { kind: 'not_a_number_of', text: typed.confirmDays }));
   return command(deps, actor, 'set-limits', request, async (tx, now) => {
     const had = await readClassLimits(tx, true);
     const recount = await readRecountLimits(tx);
     const { currency } = await readCompany(tx);
-    const before = typedOf(had, recount, await readPromiseRules(tx), await readWeighing(tx), currency);
+    const before = typedOf(
+      had,
+      recount,
+      await readPromiseRules(tx),
+      await readWeighing(tx),
+      await readOrderRules(tx),
+      currency,
+    );
     if ((Object.keys(before) as (keyof TypedSettings)[]).some((k) => before[k] !== was[k]))
       return err({ kind: 'changed_meanwhile', what: 'record', who: null, now: null });
     const minorOf = (text: string) => Math.round(Number(text) * 10 ** decimalsOf(currency));
@@ -123,6 +143,8 @@ export async function setLimits(
     await updateRecountLimits(tx, { share, minor });
     await updatePromiseRules(tx, { days, rule: typed.promiseRule });
     await updateWeighing(tx, { carrying, order: minorOf(orderCost.value), transport: minorOf(transport.value) });
+    const from = fourEyes.value === null ? null : minorOf(fourEyes.value);
+    await updateOrderRules(tx, { fourEyes: from, confirmDays });
     await recordChanges(tx, actor.userId, now, [
       { entity: 'company', entityId: 1, action: 'limits', before, after: typed },
     ]);

@@ -35,6 +35,7 @@ import { comingLines, trayTotals } from '../planning/trayTotals';
 import { readUrgency } from '../planning/urgency';
 import { isLate, promiseLinesOf } from '../promise/readPromises';
 import { priceOf } from '../purchase/pricing';
+import { concernedOrders, type OrderSummary } from '../purchase/readOrders';
 
 /** The lines of Today, in their order, each with the right to see its place. */
 export const todayMatters = {
@@ -42,6 +43,8 @@ export const todayMatters = {
   late_needs: 'needs.read',
   put_off: 'needs.read',
   trays: 'orders.read',
+  to_approve: 'orders.approve',
+  unconfirmed: 'orders.send',
   late_orders: 'orders.read',
   arriving: 'goods.receive',
   at_risk: 'promises.read',
@@ -107,6 +110,7 @@ export async function readToday(
     const lines: Omit<TodayLine, 'hidden'>[] = [
       ...(sees('needs.read') ? await needsLines(ground) : []),
       ...(sees('orders.read') ? [await traysLine(ground)] : []),
+      ...(await concernLines(ground, sees)),
       ...(await partsLines(ground, sees)),
       ...(sees('promises.read') ? [await atRiskLine(ground)] : []),
       ...(await stockLines(ground)),
@@ -190,10 +194,24 @@ function worthOf(p: OpenPartRow, exchange: Exchange): number {
   return price ? (exchange.toBase(lineNet(fromDecimal(p.base), price, p.currency), p.currency) ?? 0) : 0;
 }
 
+/** Orders that wait for approval, and those that their supplier has not confirmed. */
+async function concernLines(g: Ground, sees: (right: Right) => boolean): Promise<Line[]> {
+  const concerned = await concernedOrders(g.tx, g.at.today);
+  const line = (matter: TodayMatter, own: readonly OrderSummary[]): Line => ({
+    ...{ matter, count: own.length },
+    money: own.reduce((a, o) => a + (g.exchange.toBase(o.net, o.currency) ?? 0), 0),
+    next: earliest(own.flatMap((o) => o.nextDate ?? [])),
+  });
+  return [
+    ...(sees('orders.approve') ? [line('to_approve', concerned.get('approve') ?? [])] : []),
+    ...(sees('orders.send') ? [line('unconfirmed', concerned.get('unconfirmed') ?? [])] : []),
+  ];
+}
+
 /** Orders that are late, and what comes within a week. */
 async function partsLines(g: Ground, sees: (right: Right) => boolean): Promise<Line[]> {
   const { today } = g.at;
-  const parts = (await readOpenParts(g.tx, g.locationIds)).filter((p) => p.state !== 'draft');
+  const parts = (await readOpenParts(g.tx, g.locationIds)).filter((p) => !isDrafted(p.state));
   const line = (matter: TodayMatter, own: readonly OpenPartRow[]): Line => ({
     ...{ matter, count: new Set(own.map((p) => p.orderId)).size },
     money: own.reduce((a, p) => a + worthOf(p, g.exchange), 0),

@@ -19,8 +19,8 @@ const words: Readonly<Record<OrderState, string>> = {
 export function orderWords(state: OrderState, came: Progress): string {
   if (state === 'put_back' || state === 'cancelled' || state === 'amending' || state === 'amendment_awaiting')
     return words[state];
-  if (came === 'all') return state === 'closed' ? 'received, closed' : 'received';
-  if (state === 'closed') return came === 'part' ? 'closed short' : 'closed';
+  if (state === 'closed') return 'closed';
+  if (came === 'all') return 'received';
   return came === 'part' ? 'part received' : words[state];
 }
 

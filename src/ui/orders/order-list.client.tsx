@@ -1,10 +1,12 @@
 'use client';
 
+import Form from 'next/form';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { KeyboardEvent } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { isDrafted, isOrdered } from '@/core/purchase';
-import type { OrderListHead, OrderSort, OrderSummary } from '@/services/purchase/readOrders';
+import type { OrderListHead, OrderShow, OrderSort, OrderSummary } from '@/services/purchase/readOrders';
+import { useCommand } from '../command/use-command.client';
 import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
 import { ExportLinks } from '../frame/export-links';
@@ -16,28 +18,59 @@ import { sortedBy, twoLines, useGridView } from '../grid/use-grid-view.client';
 import { OrderTrack, orderWords } from '../marks/order-track';
 import { useMay } from '../may-context.client';
 
-/** Purchase orders, those still to be worked on or all. */
+const showWords: Readonly<Record<OrderShow, string>> = {
+  open: 'Open',
+  approve: 'To approve',
+  unconfirmed: 'Not confirmed',
+  late: 'Overdue',
+  differs: 'Confirmed otherwise',
+  ask: 'To ask',
+  done: 'Done',
+  all: 'All',
+};
+
+/** Purchase orders: those still to be worked on, what has to be done about them, those that are done. */
 export function OrderList(props: {
   head: OrderListHead;
   first: readonly OrderSummary[];
-  all: boolean;
+  show: OrderShow;
   sort: OrderSort;
+  search: string;
 }) {
-  const { head, all, sort } = props;
+  const { head, show, sort, search } = props;
   const format = useFormat();
   const router = useRouter();
   const mayEdit = useMay('orders.edit');
+  const [said, setSaid] = useState('');
   const view = useGridView('orders', head, props.first, { idOf: (o) => o.id });
-  const href = (which: boolean) => sortedBy('/orders', { show: which ? 'all' : '' });
+  const { run, sentence } = useCommand();
+  const href = (which: OrderShow) => sortedBy('/orders', { show: which === 'open' ? '' : which, q: search });
   const onKey = (event: KeyboardEvent, o: OrderSummary) => {
-    if (event.key !== 'Enter' || event.target !== event.currentTarget) return;
-    event.preventDefault();
-    router.push(`/orders/${o.id}`);
+    if (event.target !== event.currentTarget) return;
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      router.push(`/orders/${o.id}`);
+    } else if (event.key === 'm' && mayEdit && isOrdered(o.state)) {
+      event.preventDefault();
+      remind(o);
+    }
+  };
+  const remind = async (o: OrderSummary) => {
+    const outcome = await run<{ to: string; next: string }>('remind-supplier', { orderId: o.id });
+    if (outcome.ok)
+      setSaid(`${o.supplier} is asked about ${o.number} by mail, and again on ${format.date(outcome.value.next)}.`);
   };
   const line = (o: OrderSummary): Line => {
     const due = o.nextDate && format.due(o.nextDate, head.today);
     const live = isOrdered(o.state);
-    const next = !due || !(live || isDrafted(o.state)) ? '–' : live ? due.text : format.date(o.nextDate as string);
+    const next =
+      !due || !(live || isDrafted(o.state))
+        ? o.lastCame
+          ? `came ${format.date(o.lastCame)}`
+          : '–'
+        : live
+          ? due.text
+          : format.date(o.nextDate as string);
     const stands = orderWords(o.state, o.came);
     return {
       label: `${o.number ?? 'draft'}, ${o.supplier}, ${stands}, next expected ${next}, ${format.amount(o.net, o.currency)}`,
@@ -72,13 +105,22 @@ export function OrderList(props: {
       <ListBar title={countOf(head.count, 'order')} about={`${format.money(head.net, head.currency)} net`}>
         <nav aria-label="Which orders" className="ml-auto flex items-center gap-2">
           <ScanSaid text={view.said} code={view.unknown} />
-          <Link className="chip" href={href(false)(sort)} aria-current={!all}>
-            Open
-          </Link>
-          <Link className="chip" href={href(true)(sort)} aria-current={all}>
-            All
-          </Link>
+          {Object.entries(showWords).map(([which, words]) => (
+            <Link key={which} className="chip" href={href(which as OrderShow)(sort)} aria-current={which === show}>
+              {words}
+            </Link>
+          ))}
         </nav>
+        <Form action="/orders" className="flex gap-2" role="search">
+          {show !== 'open' && <input type="hidden" name="show" value={show} />}
+          <input
+            name="q"
+            className="entry w-36"
+            defaultValue={search}
+            placeholder="number, supplier"
+            aria-label="Search orders"
+          />
+        </Form>
         {mayEdit && (
           <Link className="btn btn-primary" href="/orders/new">
             New order
@@ -90,12 +132,18 @@ export function OrderList(props: {
             ['↑ ↓', 'move'],
             ['Home, End', 'first, last'],
             ['Enter', 'open the order'],
+            ...(mayEdit ? [['m', 'ask the supplier by mail'] as const] : []),
             ['a scan', 'to the order of that number'],
           ]}
         />
       </ListBar>
+      {(said || sentence) && (
+        <p className={`px-4 py-1.5 ${sentence ? 'fault' : ''}`} role={sentence ? 'alert' : 'status'}>
+          {sentence || said}
+        </p>
+      )}
       {head.count === 0 ? (
-        <Notice title="No order is open">
+        <Notice title={show === 'open' && search === '' ? 'No order is open' : 'No order is like this'}>
           Drafts are made in{' '}
           <Link className="link" href="/trays">
             Trays
@@ -112,7 +160,7 @@ export function OrderList(props: {
           label="Orders"
           rowHeight={twoLines}
           columns="order-columns"
-          sorted={{ by: sort, href: href(all) }}
+          sorted={{ by: sort, href: href(show) }}
           heads={[
             { text: 'Order', sort: 'number' },
             { text: 'Supplier', className: 'max-sm:hidden', sort: 'supplier' },

@@ -114,6 +114,14 @@ export function LimitsPage({ view }: { view: LimitsView }) {
           </Sentence>
           {fault('carrying', 'orderCost', 'transport')}
         </Part>
+        <Part title="Purchase orders">
+          <Sentence>
+            From a sum of {field('fourEyes', `Four eyes from, in ${currency}`)} {currency} on, an order is approved by
+            somebody else than who entered it (empty: never). One that is not confirmed after{' '}
+            {field('confirmDays', 'Days to wait for a confirmation')} days is asked after.
+          </Sentence>
+          {fault('fourEyes', 'confirmDays')}
+        </Part>
         {may && (
           <div className="flex items-center gap-3">
             <button type="submit" className="btn btn-primary" disabled={busy || !dirty}>

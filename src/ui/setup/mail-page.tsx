@@ -5,6 +5,7 @@ import { countOf, type Format } from '../format';
 import { ExportLinks } from '../frame/export-links';
 import { ListBar } from '../frame/list';
 import { ListAndPanel, Notice } from '../frame/states';
+import { MailAgain } from './mail-again.client';
 
 const states: Readonly<Record<OutboxRow['state'], string>> = {
   waiting: 'waits',
@@ -13,7 +14,7 @@ const states: Readonly<Record<OutboxRow['state'], string>> = {
   stopped: 'stopped',
 };
 
-/** Mail to suppliers: what goes out, what has gone out, and its text; in the demo what the stand-in mailbox received. */
+/** Mail that goes out: what waits, what has gone out, and its text; in the demo what the stand-in mailbox received. */
 export function MailPage(props: {
   outbox: readonly OutboxRow[];
   received: readonly ReceivedMail[];
@@ -67,7 +68,8 @@ export function MailPage(props: {
                   {m.state !== 'sent' && m.attempts > 0 && (
                     <span className="second"> after {countOf(m.attempts, 'attempt')}</span>
                   )}
-                  {m.fault && <span className="fault block">{m.fault}</span>}
+                  {m.fault && <span className="fault block">{m.fault}</span>}{' '}
+                  <MailAgain mail={{ id: m.id, state: m.state, subject: m.subject }} />
                 </td>
                 <td className="second">{m.who ?? '–'}</td>
               </tr>
@@ -97,7 +99,7 @@ function MailText({
         to {mail.recipient}
         {arrived ? `, from ${arrived.from}` : ''}
         {mail.sentAt ? ` · sent ${format.date(mail.sentAt.slice(0, 10))}` : ''}
-        {mail.entity === 'order' && (
+        {(mail.entity === 'order' || mail.entity === 'reminder' || mail.entity === 'approval') && (
           <>
             {' · '}
             <Link className="link" href={`/orders/${mail.entityId}`}>
@@ -107,6 +109,9 @@ function MailText({
         )}
       </p>
       <pre className="whitespace-pre-wrap font-sans text-[12.5px] leading-relaxed">{arrived?.text ?? mail.body}</pre>
+      {arrived && arrived.attachments.length > 0 && (
+        <p className="second mt-3">Beside it: {arrived.attachments.join(', ')}</p>
+      )}
       <p className="second mt-3 border-t border-rule pt-2">
         {arrived
           ? 'As it arrived in the mailbox stand-in.'

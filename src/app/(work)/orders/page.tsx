@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { deps } from '@/app/_server/deps';
 import { choiceOf, frameOf, requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
-import { openOrders, orderSorts, readOrderRows } from '@/services/purchase/readOrders';
+import { openOrders, orderShows, orderSorts, readOrderRows } from '@/services/purchase/readOrders';
 import { Refused } from '@/ui/frame/refused';
 import { OrderList } from '@/ui/orders/order-list.client';
 
@@ -10,10 +10,20 @@ export const metadata: Metadata = { title: 'Orders' };
 export default async function OrdersPage({ searchParams }: { searchParams: SearchParams }) {
   const { actor } = await frameOf();
   const params = await searchParams;
-  const all = text(params.show) === 'all';
+  const show = choiceOf(orderShows, params.show);
   const sort = choiceOf(orderSorts, params.sort);
-  const { value: head, failure } = shown(await openOrders(deps(), actor, { all, sort }));
+  const search = text(params.q).slice(0, 60);
+  const { value: head, failure } = shown(await openOrders(deps(), actor, { show, sort, search }));
   if (failure) return <Refused failure={failure} format={await requestFormat()} />;
   const { value: page } = shown(await readOrderRows(deps(), actor, { list: head.list, from: 0 }));
-  return <OrderList key={`${all}/${sort}`} head={head} first={page?.rows ?? []} all={all} sort={sort} />;
+  return (
+    <OrderList
+      key={`${show}/${sort}/${search}`}
+      head={head}
+      first={page?.rows ?? []}
+      show={show}
+      sort={sort}
+      search={search}
+    />
+  );
 }
