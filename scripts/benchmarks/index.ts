@@ -4,6 +4,7 @@ import { handBench } from './hand';
 import { endLargeBooks } from './largeBooks';
 import { needRunBench } from './needRun';
 import { needsBench } from './needs';
+import { ordersBench } from './orders';
 import { searchBench } from './search';
 import { sheetsBench } from './sheets';
 import { stockBench } from './stock';
@@ -16,6 +17,7 @@ const benches: Readonly<Record<string, () => Promise<Figure[]>>> = {
   search: searchBench,
   stock: stockBench,
   needs: needsBench,
+  orders: ordersBench,
 };
 
 async function runBenches(): Promise<void> {

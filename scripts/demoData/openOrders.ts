@@ -86,9 +86,9 @@ export async function openOrders(depsAt: (daysAgo: number) => Deps, buyer: Actor
   const hook = (await desk.view(short)).lines[0]?.parts[0];
   const counted = [{ partId: hook?.id ?? 0, quantity: '8', unit: 'pack' as const }];
   const came = { orderId: short, locationId: 1, deliveryNote: 'SD 31', businessDate: '', counted };
-  unwrap(await receiveGoods(desk.deps(20), buyer, desk.of('receive', came)));
+  unwrap(await receiveGoods(desk.deps(26), buyer, desk.of('receive', came)));
   const reason = 'the last two are not made any more';
-  unwrap(await closeOrder(desk.deps(18), buyer, desk.of('close', { ...(await desk.at(short)), reason })));
+  unwrap(await closeOrder(desk.deps(24), buyer, desk.of('close', { ...(await desk.at(short)), reason })));
 
   const gone = await desk.begin('HEK', 28);
   await desk.other(gone, 'Shop sign, enamel', '1', '145', 28);

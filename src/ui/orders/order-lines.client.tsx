@@ -297,7 +297,7 @@ function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
           </span>
           <select
             className="entry"
-            aria-label={`Why this price of ${line.description}`}
+            aria-label={`Why ${line.description} costs this`}
             value={line.priceReason ?? ''}
             onChange={(e) =>
               edit({ field: 'priceReason', lineId: line.id, was: line.priceReason ?? '', now: e.target.value })

@@ -13,8 +13,9 @@ test('mail, work in the background, a receipt reversed, and closed books', async
 
   // An approved order goes out by mail and arrives as it was written.
   await page.goto('/orders/7');
-  await page.getByRole('button', { name: 'Send by mail, final' }).click();
-  await expect(page.getByText('sent by email Mon 23 Nov')).toBeVisible();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
+  await page.getByRole('button', { name: /^Send to .*, final$/ }).click();
+  await expect(page.getByText(/Goes out by mail to|sent by mail/).first()).toBeVisible();
   await page.goto('/mailbox');
   await expect(async () => {
     await page.reload();
@@ -22,6 +23,9 @@ test('mail, work in the background, a receipt reversed, and closed books', async
   }).toPass();
   await expect(page.getByRole('complementary')).toContainText('from "Quillon Yarn & Cloth"');
   await expect(page.getByRole('complementary')).toContainText('6 bag (60 ball) to Wendel Yard');
+  await expect(page.getByRole('complementary')).toContainText('Beside it: order-2611-0002.pdf');
+  await page.goto('/orders/7');
+  await expect(page.getByText(/sent by mail to .* Mon 23 Nov/)).toBeVisible();
 
   // Goods booked in are taken back whole, and expected again.
   await page.goto('/arrivals/7/4');

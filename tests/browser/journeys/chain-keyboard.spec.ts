@@ -95,9 +95,13 @@ test('the same by keyboard alone', async ({ page, world }) => {
   await tabTo(page, page.getByRole('button', { name: 'Approve' }));
   await keyboard.press('Enter');
   await expect(page.getByText('2611-0003', { exact: true })).toBeVisible();
-  await tabTo(page, page.getByRole('button', { name: 'Send by mail, final' }));
-  await keyboard.press('Enter');
-  await expect(page.getByText('sent by email Mon 23 Nov')).toBeVisible();
+  await tabTo(page, page.getByRole('button', { name: 'Send', exact: true }));
+  await page.keyboard.press('Enter');
+  await tabTo(page, page.getByLabel('How it goes'));
+  await page.keyboard.type('on paper');
+  await tabTo(page, page.getByRole('button', { name: 'Mark as sent, final' }));
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('sent on paper Mon 23 Nov')).toBeVisible();
 
   // Booking in: a count in balls for moss at Harbour Street, Enter goes on to the button.
   await tabTo(page, page.getByRole('link', { name: 'Book in' }));

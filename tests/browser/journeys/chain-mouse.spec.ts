@@ -76,8 +76,10 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
   await page.emulateMedia({ media: 'screen' });
   await page.getByRole('link', { name: 'Back to the order' }).click();
 
-  await order.getByRole('button', { name: 'Send by mail, final' }).click();
-  await expect(page.getByText('sent by email Mon 23 Nov')).toBeVisible();
+  await order.getByRole('button', { name: 'Send', exact: true }).click();
+  await order.getByLabel('How it goes').selectOption('on paper');
+  await order.getByRole('button', { name: 'Mark as sent, final' }).click();
+  await expect(page.getByText('sent on paper Mon 23 Nov')).toBeVisible();
 
   // Part of the goods for Harbour Street, in bags; later the rest.
   await order.getByRole('link', { name: 'Book in' }).click();

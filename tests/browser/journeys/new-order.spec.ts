@@ -19,7 +19,9 @@ test('a new order by keyboard: begun, typed line by line, approved, told, confir
   const field = page.getByRole('combobox', { name: 'Add a line' });
   await expect(field).toBeFocused();
   await page.keyboard.type('6 bag fen moss');
-  await expect(page.getByRole('option').first()).toContainText('6 bags · Fen merino 4-ply, moss');
+  await expect(page.getByRole('listbox', { name: 'What fits' }).getByRole('option').first()).toContainText(
+    '6 bags · Fen merino 4-ply, moss',
+  );
   await page.keyboard.press('Enter');
   await expect(page.getByText('Added: 6 bag Fen merino 4-ply, moss.')).toBeVisible();
   await page.keyboard.type('10412-04 10');

@@ -33,6 +33,7 @@ test('no page needs more than 250 kB of JavaScript to begin with', async ({ page
     '/trays',
     '/orders',
     '/orders/7',
+    '/orders/new',
     '/arrivals',
     '/arrivals/7/1',
     '/items',
