@@ -13,6 +13,7 @@ describe('what has to be done about an order', () => {
     expect(concerns({ sentOn: '2026-11-19' })).toEqual(['unconfirmed']);
     expect(concerns({ sentOn: '2026-11-19', state: 'confirmed' })).toEqual([]);
     expect(concerns({ sentOn: '2026-11-19', state: 'amending' })).toEqual([]);
+    expect(concerns({ sentOn: '2026-11-19', next: null })).toEqual([]);
   });
 
   test('overdue from the day after it was expected', () => {

@@ -21,7 +21,8 @@ export type OrderConcern = (typeof orderConcerns)[number];
 export function concernsOf(o: Followed, today: BusinessDate, confirmDays: number): OrderConcern[] {
   if (o.state === 'awaiting') return ['approve'];
   if (!isOrdered(o.state)) return [];
-  const silent = o.state === 'sent' && o.sentOn !== null && addDays(o.sentOn, confirmDays) < today;
+  // What has come whole needs no confirmation any more.
+  const silent = o.state === 'sent' && o.next !== null && o.sentOn !== null && addDays(o.sentOn, confirmDays) < today;
   return [
     ...(o.state === 'amendment_awaiting' ? (['approve'] as const) : []),
     ...(silent ? (['unconfirmed'] as const) : []),

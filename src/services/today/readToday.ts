@@ -275,7 +275,7 @@ async function weeksOf(g: Ground): Promise<NonNullable<TodayView['weeks']>> {
     amount: worthOf(p, exchange),
   });
   const ordered = [
-    ...open.filter((p) => p.state !== 'draft').map(due),
+    ...open.filter((p) => !isDrafted(p.state)).map(due),
     // What came and was due before today is taken as paid.
     ...came.map((p) => ({ date: paid(p, p.date), amount: worthOf(p, exchange) })).filter((p) => p.date >= today),
   ];

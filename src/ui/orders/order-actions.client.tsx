@@ -3,14 +3,14 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { type OrderAction, type SentHow, sentHows } from '@/core/purchase';
+import type { OrderAction } from '@/core/purchase';
 import type { Ended } from '@/services/purchase/endOrder';
 import type { OrderView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { useMay } from '../may-context.client';
 import { ConfirmWindow } from './confirm-window.client';
-import { sentWords } from './words';
+import { Ask, FollowUp, Send, Why } from './order-forms.client';
 
 type Asked = 'ask' | 'refuse' | 'send' | 'cancel' | 'close' | 'follow' | 'cut';
 
@@ -152,14 +152,14 @@ export function OrderActions({ order }: { order: OrderView }) {
       {asked === 'refuse' && (
         <Why
           label="Refuse"
-          onLeave={() => setAsked(null)}
+          onDone={() => setAsked(null)}
           run={async (reason) => (await run('refuse-order', { ...at, reason })).ok}
         />
       )}
       {(asked === 'cancel' || asked === 'close' || asked === 'cut') && (
         <Why
           label={{ cancel: 'Cancel the order', close: 'Close the order', cut: 'Cancel what is still to come' }[asked]}
-          onLeave={() => setAsked(null)}
+          onDone={() => setAsked(null)}
           run={async (reason) => {
             const outcome =
               asked === 'cut'
@@ -192,195 +192,5 @@ export function OrderActions({ order }: { order: OrderView }) {
         </p>
       )}
     </section>
-  );
-}
-
-/** A reason in one field. */
-function Why(props: { label: string; onLeave: () => void; run: (reason: string) => Promise<boolean> }) {
-  const [reason, setReason] = useState('');
-  return (
-    <form
-      className="grid gap-2 border-l-2 border-rule-strong pl-3"
-      onSubmit={async (e) => {
-        e.preventDefault();
-        if (await props.run(reason)) props.onLeave();
-      }}
-      onKeyDown={(e) => {
-        if (e.key === 'Escape') props.onLeave();
-      }}
-    >
-      <label className="grid gap-0.5">
-        <span className="second">Why</span>
-        <input
-          className="entry w-full"
-          value={reason}
-          maxLength={400}
-          onChange={(e) => setReason(e.target.value)}
-          ref={(field) => field?.focus()}
-        />
-      </label>
-      <Foot label={props.label} onLeave={props.onLeave} />
-    </form>
-  );
-}
-
-function Foot(props: { label: string; onLeave: () => void; disabled?: boolean }) {
-  return (
-    <span className="flex flex-wrap gap-2">
-      <button type="submit" className="btn btn-primary" disabled={props.disabled}>
-        {props.label}
-      </button>
-      <button type="button" className="btn" onClick={props.onLeave}>
-        Leave it
-      </button>
-    </span>
-  );
-}
-
-/** How the order goes to its supplier; without a mail address the other ways are offered. */
-function Send({ order, onDone }: { order: OrderView; onDone: () => void }) {
-  const { head } = order;
-  const { busy, sentence, run } = useCommand();
-  const hows = head.supplierEmail === '' ? sentHows.filter((h) => h !== 'email') : sentHows;
-  const [how, setHow] = useState<SentHow>(hows[0] ?? 'phone');
-  const [to, setTo] = useState('');
-  return (
-    <form
-      className="grid gap-2 border-l-2 border-rule-strong pl-3"
-      onSubmit={async (e) => {
-        e.preventDefault();
-        const outcome = await run('send-order', { orderId: head.id, version: head.version, how, to });
-        if (outcome.ok) onDone();
-      }}
-    >
-      {head.supplierEmail === '' && (
-        <p className="note">{head.supplierName} has no mail address on file; say how it goes instead.</p>
-      )}
-      <div className="flex flex-wrap items-end gap-2">
-        <label className="grid gap-0.5">
-          <span className="second">How it goes</span>
-          <select
-            className="entry"
-            aria-label="How it goes"
-            value={how}
-            onChange={(e) => setHow(e.target.value as SentHow)}
-          >
-            {hows.map((h) => (
-              <option key={h} value={h}>
-                {sentWords[h]}
-              </option>
-            ))}
-          </select>
-        </label>
-        {how !== 'email' && (
-          <label className="grid gap-0.5">
-            <span className="second">Told to</span>
-            <input className="entry w-40" value={to} maxLength={120} onChange={(e) => setTo(e.target.value)} />
-          </label>
-        )}
-      </div>
-      <Foot
-        label={how === 'email' ? `Send to ${head.supplierEmail}, final` : 'Mark as sent, final'}
-        disabled={busy}
-        onLeave={onDone}
-      />
-      {sentence && (
-        <p className="fault" role="alert">
-          {sentence}
-        </p>
-      )}
-    </form>
-  );
-}
-
-function Ask({ order, onDone }: { order: OrderView; onDone: () => void }) {
-  const { head, approvers } = order;
-  const { busy, sentence, run } = useCommand();
-  const [userId, setUserId] = useState<number | null>(approvers[0]?.id ?? null);
-  const [note, setNote] = useState('');
-  return (
-    <form
-      className="grid gap-2 border-l-2 border-rule-strong pl-3"
-      onSubmit={async (e) => {
-        e.preventDefault();
-        const outcome = await run('ask-approval', { orderId: head.id, version: head.version, userId, note });
-        if (outcome.ok) onDone();
-      }}
-    >
-      <div className="flex flex-wrap items-end gap-2">
-        <label className="grid gap-0.5">
-          <span className="second">Who is asked</span>
-          <select
-            className="entry"
-            aria-label="Who is asked"
-            value={userId ?? ''}
-            onChange={(e) => setUserId(e.target.value === '' ? null : Number(e.target.value))}
-          >
-            {approvers.map((u) => (
-              <option key={u.id} value={u.id}>
-                {u.name}, by mail
-              </option>
-            ))}
-            <option value="">whoever may</option>
-          </select>
-        </label>
-        <label className="grid grow gap-0.5">
-          <span className="second">What to say</span>
-          <input className="entry w-full" value={note} maxLength={400} onChange={(e) => setNote(e.target.value)} />
-        </label>
-      </div>
-      <Foot label="Ask for approval" disabled={busy} onLeave={onDone} />
-      {sentence && (
-        <p className="fault" role="alert">
-          {sentence}
-        </p>
-      )}
-    </form>
-  );
-}
-
-function FollowUp({ order, onDone }: { order: OrderView; onDone: () => void }) {
-  const { head } = order;
-  const format = useFormat();
-  const { busy, sentence, run } = useCommand();
-  const [next, setNext] = useState(head.nextContact ? format.date(head.nextContact) : '+3');
-  const [note, setNote] = useState('');
-  return (
-    <form
-      className="grid gap-2 border-l-2 border-rule-strong pl-3"
-      onSubmit={async (e) => {
-        e.preventDefault();
-        const outcome = await run('follow-up-order', { orderId: head.id, version: head.version, next, note });
-        if (outcome.ok) onDone();
-      }}
-    >
-      <div className="flex flex-wrap items-end gap-2">
-        <label className="grid grow gap-0.5">
-          <span className="second">What was said</span>
-          <input
-            className="entry w-full"
-            value={note}
-            maxLength={400}
-            onChange={(e) => setNote(e.target.value)}
-            ref={(field) => field?.focus()}
-          />
-        </label>
-        <label className="grid gap-0.5">
-          <span className="second">Ask again on</span>
-          <input
-            className="entry w-28"
-            value={next}
-            placeholder="not again"
-            onChange={(e) => setNext(e.target.value)}
-          />
-        </label>
-      </div>
-      <Foot label="Note it" disabled={busy} onLeave={onDone} />
-      {sentence && (
-        <p className="fault" role="alert">
-          {sentence}
-        </p>
-      )}
-    </form>
   );
 }
