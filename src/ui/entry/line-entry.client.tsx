@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { EntryMatch } from '@/services/promise/readEntry';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { takeScans } from '../grid/scans';
 import { NewItemDialog } from '../items/new-item.client';
 import { useMay } from '../may-context.client';
 
@@ -98,6 +99,14 @@ export function LineField<M extends LineMatch>(props: {
     if (row) take(row);
     else setSaid(rows ? `Nothing fits “${typed}”.` : 'This can’t be looked up just now. What you typed is still here.');
   };
+  // A scan is a line of one, wherever the hand is.
+  const scanned = useRef<(code: string) => void>(() => undefined);
+  scanned.current = async (code) => {
+    const [row] = (await askFor<M>(address, code)) ?? [];
+    if (row) take(row);
+    else setSaid(`Nothing has the code ${code}.`);
+  };
+  useEffect(() => takeScans({ take: (code) => scanned.current(code) }), []);
   const shown = found.for === typed ? found.rows : [];
   const row = 'grid w-full grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-4 px-2 py-1 text-left';
   return (
