@@ -60,22 +60,22 @@ export function OrderHead({ order }: { order: OrderView }) {
   ];
   return (
     <>
-      <dl className="flex flex-wrap gap-x-8 gap-y-2 border-b border-rule-strong bg-paper px-[18px] py-2.5">
-        {terms.map(({ name, what, more, mark }) => (
-          <div key={name} className="max-w-52 min-w-28">
-            <dt className="second">{name}</dt>
-            <dd className="font-semibold">{what}</dd>
-            <dd className={mark ? 'marker w-fit' : 'second'}>{more}</dd>
-          </div>
-        ))}
+      <div className="flex items-end gap-4 border-b border-rule-strong bg-paper px-[18px] py-2.5">
+        <dl className="flex grow flex-wrap gap-x-8 gap-y-2">
+          {terms.map(({ name, what, more, mark }) => (
+            <div key={name} className="max-w-52 min-w-28">
+              <dt className="second">{name}</dt>
+              <dd className="font-semibold">{what}</dd>
+              <dd className={mark ? 'marker w-fit' : 'second'}>{more}</dd>
+            </div>
+          ))}
+        </dl>
         {editable && (
-          <div className="ml-auto self-end">
-            <button type="button" className="chip" aria-expanded={open} onClick={() => setOpen(!open)}>
-              {open ? 'Done with the head' : 'Change the head'}
-            </button>
-          </div>
+          <button type="button" className="chip shrink-0" aria-expanded={open} onClick={() => setOpen(!open)}>
+            {open ? 'Done with the head' : 'Change the head'}
+          </button>
         )}
-      </dl>
+      </div>
       {editable && open && <HeadForm order={order} />}
       {!open && head.orderText && <p className="note mx-[18px] my-2 whitespace-pre-line">{head.orderText}</p>}
       {!open && head.internalNote && (

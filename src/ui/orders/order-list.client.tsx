@@ -103,7 +103,7 @@ export function OrderList(props: {
   return (
     <WholeGrid>
       <ListBar title={countOf(head.count, 'order')} about={`${format.money(head.net, head.currency)} net`}>
-        <nav aria-label="Which orders" className="ml-auto flex items-center gap-2">
+        <nav aria-label="Which orders" className="ml-auto flex flex-wrap items-center gap-2">
           <ScanSaid text={view.said} code={view.unknown} />
           {Object.entries(showWords).map(([which, words]) => (
             <Link key={which} className="chip" href={href(which as OrderShow)(sort)} aria-current={which === show}>
