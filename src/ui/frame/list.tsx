@@ -1,8 +1,14 @@
 import type { ReactNode } from 'react';
 
 /** A list that takes the whole page; rows moved to by keyboard don't end up under its heads. */
-export const WholeList = ({ children }: { children: ReactNode }) => (
-  <section className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet">{children}</section>
+export const WholeList = ({ children, read }: { children: ReactNode; read?: string }) => (
+  <section
+    className="min-h-0 flex-1 scroll-pt-[90px] overflow-y-auto bg-sheet"
+    // Where nothing in it can be focused it is scrolled by itself.
+    {...(read === undefined ? {} : { tabIndex: 0, role: 'region', 'aria-label': read })}
+  >
+    {children}
+  </section>
 );
 
 /** A grid that takes the whole page and scrolls by itself; on a phone it keeps most of the height. */

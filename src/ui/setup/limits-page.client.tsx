@@ -33,7 +33,7 @@ export function LimitsPage({ view }: { view: LimitsView }) {
       </p>
     );
   return (
-    <WholeList>
+    <WholeList {...(may ? {} : { read: 'Limits' })}>
       <ListBar title="Limits" about={may ? undefined : 'only the owner changes these'} />
       <form
         className="grid max-w-2xl gap-6 px-4 py-5"
