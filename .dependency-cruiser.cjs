@@ -3,7 +3,7 @@ const rule = (name, from, to, comment) => ({ name, severity: 'error', comment, f
 const room = (names) => `^src/(${names})/`;
 
 const useCases =
-  '^src/services/[^/]+/(accept|request|refuse|correct|take|set|make|put|edit|approve|reopen|send|receive|sell|count|allocate|release|ship|reverse|close|undo|start|cancel|upload|map|apply|invite|found|change|reset|save|remove|amend|confirm|copy|paste|remind|add)[A-Z]';
+  '^src/services/[^/]+/(accept|request|refuse|correct|take|set|make|put|edit|approve|reopen|send|receive|sell|count|allocate|release|ship|reverse|close|undo|start|cancel|upload|map|apply|invite|found|change|reset|save|remove|amend|confirm|copy|paste|remind|add|buy)[A-Z]';
 
 module.exports = {
   forbidden: [

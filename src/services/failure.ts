@@ -110,6 +110,8 @@ export type Failure =
   | { readonly kind: 'no_supplier' }
   /** Whoever entered an order of this sum does not approve it. */
   | { readonly kind: 'four_eyes' }
+  /** What is bought over the counter comes to one place. */
+  | { readonly kind: 'several_places' }
   /** A mail can't be tried again or stopped any more. */
   | { readonly kind: 'mail_gone'; readonly state: 'going' | 'overtaken' | 'waiting' | 'sent' | 'failed' | 'stopped' }
   /** What is wrong with cells of the policy sheet: each by the row it was sent in, and its column. */

@@ -237,6 +237,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `${failure.who} has already decided this: ${Number(failure.packs)} from ${failure.supplier ?? 'no supplier'}.`;
     case 'four_eyes':
       return 'An order of this sum is approved by somebody else than who entered it. Ask for approval.';
+    case 'several_places':
+      return 'What was bought over the counter comes to one of our places, in one go: this order is for none, several, or a customer.';
     case 'mail_gone':
       return mailStates[failure.state];
     case 'no_supplier':

@@ -2,6 +2,7 @@ import { units } from '@/core/quantity';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
+import { buyOverCounter } from '@/services/purchase/buyOverCounter';
 import { copyOrder } from '@/services/purchase/copyOrder';
 import { readEarlier } from '@/services/purchase/earlier';
 import { editHead, type HeadField } from '@/services/purchase/editHead';
@@ -271,6 +272,60 @@ describe('the head', () => {
     expect(
       await editHead(books.deps, mira, req({ orderId: id, field: 'orderText' as const, was: '', now: 'Pack flat.' })),
     ).toMatchObject({ error: { kind: 'changed_meanwhile', who: 'Otto Quillon', now: 'Please pack dry.' } });
+  });
+});
+
+describe('bought over the counter', () => {
+  test('order and receipt in one step', async () => {
+    const id = await begin();
+    must(await add(id, '10412-07', '2'));
+    const onHand = async () =>
+      (
+        await books.one<{ q: string }>(
+          "SELECT on_hand AS q FROM level l JOIN item i ON i.id = l.item_id WHERE i.number = '10412-07' AND l.location_id = 1",
+        )
+      ).q;
+    const before = Number(await onHand());
+    const { version } = (await view(id)).head;
+    const buy = req({ orderId: id, version, deliveryNote: 'slip 14', businessDate: '' });
+    const bought = must(await buyOverCounter(books.deps, mira, buy));
+    expect(bought.number).toMatch(/^2611-/);
+    const order = await view(id);
+    expect(order.head).toMatchObject({ state: 'sent', sentHow: 'in_person', number: bought.number });
+    expect(order.came).toBe('all');
+    expect(order.receipts).toMatchObject([{ number: bought.receipt, deliveryNote: 'slip 14', value: 6560 }]);
+    expect(Number(await onHand())).toBe(before + 20);
+    // The same again is the same.
+    expect(must(await buyOverCounter(books.deps, mira, buy)).receipt).toBe(bought.receipt);
+    must(await undoCommand(books.deps, mira, req({ undoKey: buy.key })));
+    expect(Number(await onHand())).toBe(before);
+  });
+
+  test('for several places it is no purchase over the counter, and without a price nothing happens', async () => {
+    const id = await begin();
+    must(await add(id, '10412-07', '2'));
+    const itemId = await itemIdOf(books, '10412-04');
+    must(await addOrderLine(books.deps, mira, req({ orderId: id, itemId, locationId: 2, packs: '1', price: '' })));
+    const counter = async () =>
+      buyOverCounter(
+        books.deps,
+        mira,
+        req({ orderId: id, version: (await view(id)).head.version, deliveryNote: '', businessDate: '' }),
+      );
+    expect(await counter()).toMatchObject({ error: { kind: 'several_places' } });
+    const [, second] = (await view(id)).lines;
+    must(
+      await editOrder(
+        books.deps,
+        mira,
+        req({ orderId: id, field: 'remove' as const, lineId: second?.id ?? 0, was: '' }),
+      ),
+    );
+    const [first] = (await view(id)).lines;
+    const priced = { orderId: id, field: 'price' as const, lineId: first?.id ?? 0, was: first?.price ?? '', now: '' };
+    must(await editOrder(books.deps, mira, req(priced)));
+    expect(await counter()).toMatchObject({ error: { kind: 'not_ready' } });
+    expect((await view(id)).head).toMatchObject({ state: 'draft', number: null });
   });
 });
 

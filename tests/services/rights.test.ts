@@ -77,6 +77,7 @@ import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
+import { buyOverCounter } from '@/services/purchase/buyOverCounter';
 import { confirmOrder } from '@/services/purchase/confirmOrder';
 import { copyOrder } from '@/services/purchase/copyOrder';
 import { readEarlier } from '@/services/purchase/earlier';
@@ -416,6 +417,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
       (a) => withdrawOrder(books.deps, a, req(order)),
       (a) => refuseOrder(books.deps, a, req({ ...order, reason: 'no' })),
     ],
+  },
+  'purchase/buyOverCounter': {
+    who: buying,
+    tries: [(a) => buyOverCounter(books.deps, a, req({ ...order, deliveryNote: '', businessDate: '' }))],
   },
   'purchase/confirmOrder': {
     who: buying,
@@ -1019,6 +1024,7 @@ const shared = new Set([
   'purchase/orderCell',
   'purchase/orderSteps',
   'purchase/perTrayLine',
+  'purchase/postApproved',
   'purchase/postMailed',
   'purchase/said',
   'stock/reversal',

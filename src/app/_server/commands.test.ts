@@ -160,6 +160,10 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
   'drop-count': { good: [{ countId: 1 }], bad: [{ countId: '1' }] },
   'put-back-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: 1 }, { orderId: 1, version: 0 }] },
   'approve-order': { good: [{ orderId: 1, version: 1 }], bad: [{ version: 1 }] },
+  'buy-over-counter': {
+    good: [{ orderId: 1, version: 1, deliveryNote: 'slip 14', businessDate: '' }],
+    bad: [{ orderId: 1, version: 1 }],
+  },
   'reopen-order': { good: [{ orderId: 1, version: 1 }], bad: [{ orderId: null, version: 1 }] },
   'send-order': {
     good: [

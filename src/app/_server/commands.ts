@@ -41,6 +41,7 @@ import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
+import { buyOverCounter } from '@/services/purchase/buyOverCounter';
 import { confirmOrder } from '@/services/purchase/confirmOrder';
 import { copyOrder } from '@/services/purchase/copyOrder';
 import { editHead, headFields } from '@/services/purchase/editHead';
@@ -254,6 +255,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   ),
   'put-back-order': entry(order, putBackOrder),
   'approve-order': entry(order, approveOrder),
+  'buy-over-counter': entry(order.append({ deliveryNote: note(60), businessDate: day }), buyOverCounter),
   'reopen-order': entry(order, reopenOrder),
   'send-order': entry(
     order.append({

@@ -1,25 +1,12 @@
-import { moneyText } from '@/core/money';
 import { type Actor, may } from '@/core/people';
-import { orderTotals } from '@/core/purchase';
-import { err, ok, type Result } from '@/core/result';
-import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
-import { readCompany } from '@/data/repositories/company';
-import { markDirty } from '@/data/repositories/marks';
-import { endChange, insertAmendment, readOrderRules } from '@/data/repositories/orderLife';
-import { approveOrderRow, keepOrderRate } from '@/data/repositories/orders';
-import type { Tx } from '@/data/sql';
+import type { Result } from '@/core/result';
 import { command, type Request } from '../command';
-import { readExchange } from '../cost/exchange';
-import { type Deps, todayOf } from '../deps';
+import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 import { recordUndo } from '../undo/recordUndo';
-import { type LoadedOrder, loadOrder, pairsOf } from './loadOrder';
-import { findingsOf } from './orderFindings';
-import { numberText, periodOf } from './orderNumber';
-import { needsFourEyes } from './orderSums';
-import { totalLineOf } from './pricing';
+import { loadOrder } from './loadOrder';
+import { type ApprovedOrder, postApproved } from './postApproved';
 import type { OrderVersion } from './putBackOrder';
-import { toldOtherwise } from './said';
 
 /** Approves a draft that has nothing missing; the number is drawn here, once, and kept from then on. A change of an order
  *  is approved in the same way and gets its own number, with what it says otherwise than the supplier was told.
@@ -28,66 +15,18 @@ export async function approveOrder(
   deps: Deps,
   actor: Actor,
   request: Request<OrderVersion>,
-): Promise<Result<{ number: string; amendment?: number }, Failure>> {
+): Promise<Result<ApprovedOrder, Failure>> {
   const allowed = may(actor, 'orders.approve');
   if (!allowed.ok) return allowed;
   return command(deps, actor, 'approve-order', request, async (tx, now) => {
     const loaded = await loadOrder(tx, request.input.orderId, 'approve', request.input.version);
     if (!loaded.ok) return loaded;
-    const { order, lines, parts } = loaded.value;
-    const company = await readCompany(tx);
-    const today = todayOf(deps, company);
-    const exchange = await readExchange(tx, company.currency, today);
-    const { net } = orderTotals(lines.map(totalLineOf), order.currency);
-    const netInBase = exchange.toBase(net, order.currency);
-    const missing = findingsOf(order, lines, parts, today, netInBase !== null).filter((f) => f.blocks);
-    const { currency } = order;
-    if (missing.length > 0) return err({ kind: 'not_ready', findings: missing, currency });
-    const amount = { net: netInBase ?? 0, currency: company.currency };
-    const within = may(actor, 'orders.approve', { amount });
-    if (!within.ok) return within;
-    if (order.createdById === actor.userId && needsFourEyes((await readOrderRules(tx)).fourEyes, amount.net))
-      return err({ kind: 'four_eyes' });
-    if (order.state === 'amending' || order.state === 'amendment_awaiting') {
-      const amendment = await approveChange(tx, actor, now, loaded.value);
-      return ok({ number: order.number ?? '', amendment });
-    }
-    const period = periodOf(today);
-    const number = order.number ?? numberText('', period, await drawNumber(tx, 'PO', period));
-    await approveOrderRow(tx, {
-      id: order.id,
-      number,
-      userId: actor.userId,
-      at: now,
-      orderDate: order.datedBecause === '' ? today : order.orderDate,
-    });
-    const rate = exchange.quoted(order.currency);
-    if (rate) await keepOrderRate(tx, order.id, rate);
-    await recordChanges(tx, actor.userId, now, [
-      { entity: 'order', entityId: order.id, action: 'approved', after: { number, net: moneyText(net, currency) } },
-    ]);
-    await recordUndo(tx, actor, request.key, 'approve-order', now, { kind: 'approved', orderId: order.id });
-    markDirty(tx, pairsOf(lines, parts));
-    return ok({ number });
+    const approved = await postApproved(deps, tx, actor, now, loaded.value);
+    // A change is not undone: its supplier would have to be told again.
+    if (approved.ok && approved.value.amendment === undefined)
+      await recordUndo(tx, actor, request.key, 'approve-order', now, {
+        ...{ kind: 'approved', orderId: request.input.orderId },
+      });
+    return approved;
   });
-}
-
-/** Approves the change of an order, locked, and numbers it. */
-async function approveChange(tx: Tx, actor: Actor, now: string, loaded: LoadedOrder): Promise<number> {
-  const { order, lines, parts, next } = loaded;
-  const differences = await toldOtherwise(tx, order.id, lines, parts);
-  const no = order.amendmentNo + 1;
-  const json = JSON.stringify(differences);
-  await insertAmendment(tx, { orderId: order.id, no, differences: json, userId: actor.userId, at: now });
-  await endChange(tx, { id: order.id, state: next, no });
-  await recordChanges(tx, actor.userId, now, [
-    {
-      entity: 'order',
-      entityId: order.id,
-      action: `change ${no} approved`,
-      after: { differences: differences.length },
-    },
-  ]);
-  markDirty(tx, pairsOf(lines, parts));
-  return no;
 }

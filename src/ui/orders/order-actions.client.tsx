@@ -10,9 +10,9 @@ import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { useMay } from '../may-context.client';
 import { ConfirmWindow } from './confirm-window.client';
-import { Ask, FollowUp, Send, Why } from './order-forms.client';
+import { Ask, Counter, FollowUp, Send, Why } from './order-forms.client';
 
-type Asked = 'ask' | 'refuse' | 'send' | 'cancel' | 'close' | 'follow' | 'cut';
+type Asked = 'ask' | 'refuse' | 'send' | 'cancel' | 'close' | 'follow' | 'cut' | 'counter';
 
 /** What can be done with an order now: what its state allows and the person may, nothing else. */
 export function OrderActions({ order }: { order: OrderView }) {
@@ -22,6 +22,7 @@ export function OrderActions({ order }: { order: OrderView }) {
   const [asked, setAsked] = useState<Asked | 'confirm' | null>(null);
   const [said, setSaid] = useState('');
   const mayEdit = useMay('orders.edit');
+  const mayReceive = useMay('goods.receive');
   const { head, findings } = order;
   const { id: orderId, version, state } = head;
   // What was refused for another version no longer holds, except that a press came to nothing because of that version.
@@ -73,6 +74,10 @@ export function OrderActions({ order }: { order: OrderView }) {
           )}
         {can('refuse') && button('Refuse', () => setAsked('refuse'))}
         {can('ask') && button('Ask for approval', () => setAsked('ask'), !mine, blocked)}
+        {state === 'draft' &&
+          can('approve') &&
+          mayReceive &&
+          button('Bought already', () => setAsked('counter'), false, blocked || !mine)}
         {can('withdraw') && button('Take it back from approval', () => run('withdraw-order', at))}
         {can('send') && button('Send', () => setAsked('send'), true)}
         {can('confirm') &&
@@ -178,6 +183,7 @@ export function OrderActions({ order }: { order: OrderView }) {
           }}
         />
       )}
+      {asked === 'counter' && <Counter order={order} onDone={() => setAsked(null)} />}
       {asked === 'follow' && <FollowUp order={order} onDone={() => setAsked(null)} />}
       {said && <p role="status">{said}</p>}
       {head.nextContact && <p className="second">Ask the supplier again on {format.date(head.nextContact)}.</p>}

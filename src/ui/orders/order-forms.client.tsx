@@ -162,3 +162,31 @@ export function FollowUp({ order, onDone }: Props) {
     </Asked>
   );
 }
+
+/** Bought over the counter and brought along: order and receipt in one step. */
+export function Counter({ order, onDone }: Props) {
+  const { head } = order;
+  const { sentence, run } = useCommand();
+  const [deliveryNote, setDeliveryNote] = useState('');
+  const [businessDate, setBusinessDate] = useState('');
+  const submit = async () => {
+    const input = { orderId: head.id, version: head.version, deliveryNote, businessDate };
+    return (await run('buy-over-counter', input, { words: 'Bought over the counter, and booked in' })).ok;
+  };
+  return (
+    <Asked label="Approve and book in" submit={submit} onDone={onDone} sentence={sentence}>
+      <p className="second">Everything on it was bought over the counter and is here.</p>
+      <div className="flex flex-wrap items-end gap-2">
+        <Text label="Slip or delivery note" value={deliveryNote} onChange={setDeliveryNote} most={60} first />
+        <Text
+          label="Bought on"
+          value={businessDate}
+          onChange={setBusinessDate}
+          most={10}
+          width="w-28"
+          placeholder="today"
+        />
+      </div>
+    </Asked>
+  );
+}
