@@ -378,6 +378,8 @@ export function findingSentence(f: Finding, format: Format, currency: string): s
       return `line ${f.lineNo} has no wanted date`;
     case 'place_missing':
       return `line ${f.lineNo} has no place to deliver to`;
+    case 'not_whole_packs':
+      return `line ${f.lineNo} is no whole pack`;
     case 'unprintable':
       return `the paper’s typeface has no ${f.letters.slice(0, 6).join(' ')}${f.letters.length > 6 ? ' …' : ''}: printed as ¤`;
     case 'supplier_address_missing':

@@ -7,6 +7,7 @@ import { copyOrder } from '@/services/purchase/copyOrder';
 import { readEarlier } from '@/services/purchase/earlier';
 import { editHead, type HeadField } from '@/services/purchase/editHead';
 import { editOrder } from '@/services/purchase/editOrder';
+import { readFamilyGrid } from '@/services/purchase/familyGrid';
 import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { newOrder, readOrderFrom } from '@/services/purchase/newOrder';
 import { pasteLines } from '@/services/purchase/pasteLines';
@@ -272,6 +273,36 @@ describe('the head', () => {
     expect(
       await editHead(books.deps, mira, req({ orderId: id, field: 'orderText' as const, was: '', now: 'Pack flat.' })),
     ).toMatchObject({ error: { kind: 'changed_meanwhile', who: 'Otto Quillon', now: 'Please pack dry.' } });
+  });
+});
+
+test('the family of an item by its options, with what is on the order already', async () => {
+  const id = await begin();
+  await books.owner.query(
+    "INSERT INTO item_family (id, name, option_1, option_2) VALUES (900, 'Fen merino', 'Shade', 'Ball')",
+  );
+  const member = (number: string, shade: string, ball: string) =>
+    books.owner.query('UPDATE item SET family_id = 900, option_1 = ?, option_2 = ? WHERE number = ?', [
+      shade,
+      ball,
+      number,
+    ]);
+  await member('10412-07', 'moss', '50 g');
+  await member('10412-04', 'brick', '50 g');
+  await member('10412-11', 'moss', '100 g');
+  must(await add(id, '10412-04', '3'));
+  const itemId = await itemIdOf(books, '10412-07');
+  const grid = must(await readFamilyGrid(books.deps, mira, { orderId: id, itemId, locationId: 1 }));
+  expect(grid).toMatchObject({ family: 'Fen merino', down: ['brick', 'moss'], across: ['50 g', '100 g'] });
+  expect(grid.cells.map((c) => [c.number, c.value1, c.value2, c.onOrder, c.sold])).toEqual([
+    ['10412-04', 'brick', '50 g', units(3), true],
+    ['10412-07', 'moss', '50 g', 0, true],
+    ['10412-11', 'moss', '100 g', 0, true],
+  ]);
+  expect((await view(id)).lines[0]?.family).toBe(true);
+  const thread = await itemIdOf(books, '29000-01');
+  expect(await readFamilyGrid(books.deps, mira, { orderId: id, itemId: thread, locationId: 1 })).toMatchObject({
+    error: { kind: 'not_found', what: 'item' },
   });
 });
 

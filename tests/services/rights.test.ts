@@ -84,6 +84,7 @@ import { readEarlier } from '@/services/purchase/earlier';
 import { editHead } from '@/services/purchase/editHead';
 import { editOrder } from '@/services/purchase/editOrder';
 import { cancelOrder, closeOrder, cutSupply, openOrderAgain } from '@/services/purchase/endOrder';
+import { readFamilyGrid } from '@/services/purchase/familyGrid';
 import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { followUpOrder } from '@/services/purchase/followUp';
 import { makeOrders } from '@/services/purchase/makeOrders';
@@ -401,6 +402,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'purchase/orderPaper': {
     who: [...buying, 'bookkeeper', 'read_only'],
     tries: [(a) => readOrderPaper(books.deps, a, 999)],
+  },
+  'purchase/familyGrid': {
+    who: buying,
+    tries: [(a) => readFamilyGrid(books.deps, a, { orderId: 999, itemId: 1, locationId: 3 })],
   },
   'purchase/readOrderEntry': {
     who: buying,

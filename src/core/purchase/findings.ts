@@ -1,4 +1,5 @@
 import type { Minor } from '@/core/money';
+import { MICRO } from '@/core/quantity';
 
 export type LineKind = 'stock' | 'non_stock' | 'charge' | 'service' | 'straight_to_customer';
 
@@ -34,6 +35,7 @@ export type Finding =
   | { readonly kind: 'wanted_date_missing'; readonly blocks: true; readonly lineNo: number }
   | { readonly kind: 'place_missing'; readonly blocks: true; readonly lineNo: number }
   | { readonly kind: 'supplier_address_missing'; readonly blocks: false }
+  | { readonly kind: 'not_whole_packs'; readonly blocks: false; readonly lineNo: number }
   | { readonly kind: 'unprintable'; readonly blocks: false; readonly letters: readonly string[] }
   | { readonly kind: 'wanted_in_the_past'; readonly blocks: false; readonly lineNo: number }
   | { readonly kind: 'below_minimum'; readonly blocks: false; readonly minimum: Minor; readonly short: Minor }
@@ -51,6 +53,8 @@ export function findings(order: FindingOrder): Finding[] {
   for (const line of order.lines) {
     const { lineNo } = line;
     if (line.packQuantity <= 0) found.push({ kind: 'quantity_missing', blocks: true, lineNo });
+    if (line.kind === 'stock' && line.packQuantity % MICRO !== 0)
+      found.push({ kind: 'not_whole_packs', blocks: false, lineNo });
     if (!line.freeOfCharge && (line.priceAmount === null || isZero(line.priceAmount))) {
       found.push({ kind: 'price_missing', blocks: true, lineNo });
     }

@@ -43,6 +43,15 @@ describe('before approval', () => {
     expect(kinds({}, [line({ parts: [{ wantedDate: '2026-11-20', hasLocation: true }] })])).toEqual([
       '·wanted_in_the_past',
     ]);
+    // Half a bag of stock is worth a word, half an hour of a service is not; a charge comes on no day to no place.
+    expect(kinds({}, [line({ packQuantity: units(5) / 2 })])).toEqual(['·not_whole_packs']);
+    const nowhere = [{ wantedDate: null, hasLocation: false }];
+    expect(kinds({}, [line({ kind: 'service', packQuantity: units(1) / 2, parts: nowhere })])).toEqual([]);
+    expect(kinds({}, [line({ kind: 'non_stock', parts: nowhere })])).toEqual([
+      '!wanted_date_missing',
+      '!place_missing',
+    ]);
+    expect(kinds({ unprintable: ['株'] })).toContain('·unprintable');
   });
   test('a blocked supplier blocks; a missing address and the minimum inform', () => {
     expect(kinds({ rateMissing: 'USD' })).toContain('!rate_missing');

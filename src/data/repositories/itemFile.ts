@@ -105,3 +105,24 @@ export const readItemDecisions = (tx: Tx, itemId: number, limit: number) =>
       WHERE n.item_id = :itemId ORDER BY d.id DESC LIMIT ${Math.trunc(limit)}`,
     { itemId },
   );
+
+export type FamilyMember = {
+  readonly itemId: number;
+  readonly number: string;
+  readonly name: string;
+  readonly family: string;
+  readonly option1: string;
+  readonly option2: string;
+  readonly value1: string;
+  readonly value2: string;
+};
+
+/** The members of the family that an item is of, in the order of their numbers; none when it is of none. Stopped ones are left out. */
+export const readFamilyOf = (tx: Tx, itemId: number) =>
+  tx.rows<FamilyMember>(
+    `SELECT m.id AS itemId, m.number, m.name, f.name AS family, f.option_1 AS option1, f.option_2 AS option2,
+            m.option_1 AS value1, m.option_2 AS value2
+       FROM item i JOIN item_family f ON f.id = i.family_id JOIN item m ON m.family_id = f.id
+      WHERE i.id = :itemId AND m.status <> 'stopped' ORDER BY m.number`,
+    { itemId },
+  );

@@ -160,6 +160,8 @@ export type OrderLineRow = {
   itemNumber: string | null;
   unitName: string | null;
   makersNumber: string | null;
+  /** It is one of a family of items. */
+  familyId: number | null;
   /** What the buyer is told of the item as it is on file now. */
   buyerNote: string | null;
   sourceId: number | null;
@@ -189,7 +191,7 @@ export type OrderLineRow = {
 };
 
 const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l.item_id AS itemId, i.number AS itemNumber,
-  i.unit_name AS unitName, i.buyer_note AS buyerNote, i.maker_number AS makersNumber, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,
+  i.unit_name AS unitName, i.buyer_note AS buyerNote, i.maker_number AS makersNumber, i.family_id AS familyId, l.source_id AS sourceId, l.description, l.supplier_item_number AS supplierItemNumber,
   l.pack_id AS packId, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
   l.pack_quantity AS packQuantity, l.base_quantity AS baseQuantity, l.price_amount AS priceAmount,
   l.price_per AS pricePer, l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen,
@@ -208,7 +210,15 @@ export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promi
 
 export type NewLine = Omit<
   OrderLineRow,
-  'id' | 'itemNumber' | 'unitName' | 'buyerNote' | 'makersNumber' | 'printedNote' | 'internalNote' | 'priceReason'
+  | 'id'
+  | 'itemNumber'
+  | 'unitName'
+  | 'buyerNote'
+  | 'makersNumber'
+  | 'familyId'
+  | 'printedNote'
+  | 'internalNote'
+  | 'priceReason'
 > &
   Partial<Pick<OrderLineRow, 'printedNote' | 'internalNote'>>;
 

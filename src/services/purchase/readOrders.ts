@@ -215,6 +215,7 @@ export type LineView = {
   readonly kind: LineKind;
   readonly itemId: number | null;
   readonly itemNumber: string | null;
+  readonly family: boolean;
   readonly description: string;
   readonly supplierItemNumber: string;
   readonly packName: string;
@@ -284,6 +285,7 @@ const lineView = (
     kind: l.kind,
     itemId: l.itemId,
     itemNumber: l.itemNumber,
+    family: l.familyId !== null,
     description: l.description,
     supplierItemNumber: l.supplierItemNumber,
     packName: l.packName,

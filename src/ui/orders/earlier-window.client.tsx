@@ -4,20 +4,19 @@ import { useEffect, useState } from 'react';
 import { entryText } from '@/core/quantity';
 import type { Earlier, EarlierLine } from '@/services/purchase/earlier';
 import type { OrderView } from '@/services/purchase/readOrders';
-import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { Modal } from '../frame/modal.client';
 import { OrderLink } from './order-link.client';
+import { useAddLines } from './use-add-lines.client';
 
 /** Earlier purchases from the order's supplier, each item as it was bought last; several are taken in one go. */
 export function EarlierWindow(props: { order: OrderView; locationId: number; onLeave: () => void }) {
   const { order, locationId, onLeave } = props;
   const format = useFormat();
-  const { busy, sentence, run } = useCommand();
+  const { busy, sentence, packs, put, leave, isChosen, add } = useAddLines(order.head.id, locationId);
   const [found, setFound] = useState<Earlier | null>(null);
   const [fault, setFault] = useState('');
-  const [packs, setPacks] = useState<ReadonlyMap<number, string>>(new Map());
   const orderId = order.head.id;
   useEffect(() => {
     const read = async () => {
@@ -28,24 +27,10 @@ export function EarlierWindow(props: { order: OrderView; locationId: number; onL
     read();
   }, [orderId]);
   const on = new Set(order.lines.map((l) => l.itemId));
-  const chosen = (found?.lines ?? []).filter((l) => (packs.get(l.itemId) ?? '').trim() !== '');
-  const toggle = (l: EarlierLine) =>
-    setPacks((all) => {
-      const next = new Map(all);
-      if (next.has(l.itemId)) next.delete(l.itemId);
-      else next.set(l.itemId, entryText(l.packs));
-      return next;
-    });
+  const chosen = (found?.lines ?? []).filter((l) => isChosen(l.itemId));
+  const toggle = (l: EarlierLine) => (packs.has(l.itemId) ? leave(l.itemId) : put(l.itemId, entryText(l.packs)));
   const take = async () => {
-    for (const l of chosen) {
-      const { itemId, packId } = l;
-      const line = { orderId, itemId, packId, locationId, packs: packs.get(itemId) ?? '', price: '' };
-      const outcome = await run('add-order-line', line, { refresh: l === chosen.at(-1) });
-      if (!outcome.ok) return;
-      // What is on the order is not added twice when a later one is refused.
-      setPacks((all) => new Map([...all].filter(([id]) => id !== itemId)));
-    }
-    onLeave();
+    if (await add(chosen.map(({ itemId, packId }) => ({ itemId, packId })))) onLeave();
   };
   return (
     <Modal title="Bought before" width="w-[820px]" onLeave={onLeave}>
@@ -106,7 +91,7 @@ export function EarlierWindow(props: { order: OrderView; locationId: number; onL
                       inputMode="decimal"
                       aria-label={`Now of ${l.name}`}
                       value={packs.get(l.itemId) ?? ''}
-                      onChange={(e) => setPacks((all) => new Map(all).set(l.itemId, e.target.value))}
+                      onChange={(e) => put(l.itemId, e.target.value)}
                     />
                   </td>
                 </tr>

@@ -1,10 +1,12 @@
 'use client';
 
 import Link from 'next/link';
+import { useState } from 'react';
 import { entryText, toDecimal } from '@/core/quantity';
 import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { FamilyWindow } from './family-window.client';
 import { Cell, Edition, Notes, Price, PriceCell, RemoveLine, useEdit } from './order-cells.client';
 import { SplitDelivery } from './split-delivery.client';
 
@@ -13,75 +15,89 @@ export function OrderLines({ order }: { order: OrderView }) {
   const format = useFormat();
   const editable = order.can.includes('edit');
   const { currency, id: orderId } = order.head;
+  const [family, setFamily] = useState<LineView | null>(null);
   return (
-    <table className="sheet">
-      <thead>
-        <tr>
-          <th className="w-8" aria-label="Line" />
-          <th style={{ width: '26%' }}>Item</th>
-          <th>Quantity, place and day</th>
-          <th className="figure">
-            Price
-            <br />
-            per pack
-          </th>
-          <th className="figure">Net</th>
-          {editable && <th aria-label="Actions" />}
-        </tr>
-      </thead>
-      <tbody>
-        {order.lines.map((l) => {
-          // What was voided stays as it is.
-          const open = editable && l.base > 0;
-          return (
-            <tr key={l.id} className="align-top">
-              <td className="text-muted">{l.lineNo}</td>
-              <td>
-                {l.itemId === null ? (
-                  <span className="name">{l.description}</span>
-                ) : (
-                  <Link className="name" href={`/items/${l.itemId}`}>
-                    {l.description}
-                  </Link>
-                )}
-                <span className="second block">
-                  <span className="code">{l.itemNumber}</span>
-                  {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
-                </span>
-                {(l.unordered || l.base === 0) && (
-                  <span className="marker mt-1 w-fit">
-                    {l.unordered
-                      ? `came without being ordered${l.base === 0 ? ', taken back' : ''}`
-                      : 'taken off the order'}
+    <>
+      {family && <FamilyWindow order={order} line={family} onLeave={() => setFamily(null)} />}
+      <table className="sheet">
+        <thead>
+          <tr>
+            <th className="w-8" aria-label="Line" />
+            <th style={{ width: '26%' }}>Item</th>
+            <th>Quantity, place and day</th>
+            <th className="figure">
+              Price
+              <br />
+              per pack
+            </th>
+            <th className="figure">Net</th>
+            {editable && <th aria-label="Actions" />}
+          </tr>
+        </thead>
+        <tbody>
+          {order.lines.map((l) => {
+            // What was voided stays as it is.
+            const open = editable && l.base > 0;
+            return (
+              <tr key={l.id} className="align-top">
+                <td className="text-muted">{l.lineNo}</td>
+                <td>
+                  {l.itemId === null ? (
+                    <span className="name">{l.description}</span>
+                  ) : (
+                    <Link className="name" href={`/items/${l.itemId}`}>
+                      {l.description}
+                    </Link>
+                  )}
+                  <span className="second block">
+                    <span className="code">{l.itemNumber}</span>
+                    {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
                   </span>
-                )}
-                <Notes orderId={orderId} line={l} editable={open} />
-                {open && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
-                {l.edition !== '' && <Edition orderId={orderId} line={l} editable={open} />}
-              </td>
-              <td>
-                <div className="grid gap-1.5">
-                  {l.parts.map((p) => (
-                    <Part key={p.id} orderId={orderId} line={l} part={p} editable={open} places={order.places} />
-                  ))}
-                  {l.parts.length > 1 && (
-                    <span className="second">
-                      together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)}{' '}
-                      {plural(l.unit, l.base)}
+                  {(l.unordered || l.base === 0) && (
+                    <span className="marker mt-1 w-fit">
+                      {l.unordered
+                        ? `came without being ordered${l.base === 0 ? ', taken back' : ''}`
+                        : 'taken off the order'}
                     </span>
                   )}
-                </div>
-              </td>
-              <td className="figure">{open ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}</td>
-              <td className="figure font-semibold">
-                <span className={open ? 'block leading-7' : ''}>{format.amount(l.net, currency)}</span>
-              </td>
-              {editable && <td className="figure">{open && <RemoveLine orderId={orderId} line={l} />}</td>}
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+                  {open && l.family && (
+                    <button
+                      type="button"
+                      className="link second"
+                      aria-label={`The family of ${l.description}`}
+                      onClick={() => setFamily(l)}
+                    >
+                      its family
+                    </button>
+                  )}
+                  <Notes orderId={orderId} line={l} editable={open} />
+                  {open && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
+                  {l.edition !== '' && <Edition orderId={orderId} line={l} editable={open} />}
+                </td>
+                <td>
+                  <div className="grid gap-1.5">
+                    {l.parts.map((p) => (
+                      <Part key={p.id} orderId={orderId} line={l} part={p} editable={open} places={order.places} />
+                    ))}
+                    {l.parts.length > 1 && (
+                      <span className="second">
+                        together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)}{' '}
+                        {plural(l.unit, l.base)}
+                      </span>
+                    )}
+                  </div>
+                </td>
+                <td className="figure">{open ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}</td>
+                <td className="figure font-semibold">
+                  <span className={open ? 'block leading-7' : ''}>{format.amount(l.net, currency)}</span>
+                </td>
+                {editable && <td className="figure">{open && <RemoveLine orderId={orderId} line={l} />}</td>}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </>
   );
 }
 
