@@ -69,14 +69,28 @@ export function FamilyWindow(props: { order: OrderView; line: LineView; onLeave:
           </p>
         )}
         {grid === null && fault === '' && <p className="second">Looking up the family …</p>}
-        {grid && (
+        {grid && grid.across.length === 1 && (
+          <div
+            role="group"
+            aria-label={grid.family}
+            className="grid grid-cols-[repeat(auto-fill,minmax(130px,1fr))] gap-x-4 gap-y-2.5"
+          >
+            {grid.cells.map((c) => (
+              <span key={c.itemId} className="grid content-start gap-0.5 border-t border-rule pt-1">
+                <span className="font-semibold">{c.value1}</span>
+                {cell(c)}
+              </span>
+            ))}
+          </div>
+        )}
+        {grid && grid.across.length > 1 && (
           <table className="w-fit" aria-label={grid.family}>
             <thead>
               <tr className="second text-left">
                 <th className="pr-6 font-normal">{grid.option1}</th>
                 {grid.across.map((value) => (
                   <th key={value} className="figure px-2 font-normal">
-                    {value || 'Packs'}
+                    {value}
                   </th>
                 ))}
               </tr>

@@ -96,6 +96,7 @@ function Finding({ mark, tone, text }: { mark: string; tone: string; text: strin
 function changeWords({ action, before, after }: OrderView['history'][number], format: Format): string {
   const plain = (json: string | null) => {
     const value = json === null ? null : (JSON.parse(json) as unknown);
+    if (typeof value === 'object' && value !== null) return saidIn(value as Record<string, unknown>);
     if (typeof value !== 'string' || value === '') return null;
     if (action.endsWith(': price')) return format.price(value);
     return action.endsWith(': wanted date') ? format.date(value) : value;
@@ -104,3 +105,9 @@ function changeWords({ action, before, after }: OrderView['history'][number], fo
   if (to === null) return '';
   return from === null ? ` ${to}` : ` ${from} → ${to}`;
 }
+
+/** What people said with a step: whom they asked or told, why, a note, a number. */
+const saidIn = (value: Record<string, unknown>): string | null =>
+  ['asked', 'to', 'reason', 'note', 'reference', 'receipt']
+    .flatMap((key) => (typeof value[key] === 'string' && value[key] !== '' ? [value[key] as string] : []))
+    .join(', ') || null;
