@@ -17,9 +17,11 @@ import type { OrderEdit } from '@/services/purchase/orderCell';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { type OrderShow, openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
+import { openTrays } from '@/services/purchase/readTrays';
 import { remindSupplier } from '@/services/purchase/remindSupplier';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
+import { setTray } from '@/services/purchase/setTray';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
@@ -313,6 +315,28 @@ describe('changes of an order that its supplier knows', () => {
     );
     expect(after.lines[0]?.parts[0]?.received).toBe(units(20));
     expect(await books.rows("SELECT COUNT(*) AS n FROM tray_line WHERE state = 'in_tray'")).toEqual([{ n: 0 }]);
+  });
+});
+
+describe('needs onto an order that its supplier knows', () => {
+  test('by choice they change it, with what differs; by rule they never do', async () => {
+    const id = await sent();
+    const slate = await needOf(books, '10412-11', 'HS');
+    must(await acceptNeed(books.deps, mira, req({ needId: slate.id, fingerprint: slate.fingerprint, packs: '3' })));
+    const tray = must(await openTrays(books.deps, mira)).trays.find((t) => t.supplierId === 1);
+    expect(tray?.orders.map((o) => o.joins)).toEqual([null]);
+    expect(tray?.drafts).toMatchObject([{ id, told: '2611-0003' }]);
+    const choice = { supplierId: 1, held: false, becomes: 'joins' as const, orderId: id };
+    must(await setTray(books.deps, mira, req(choice)));
+    const make = req({ supplierIds: [1] });
+    expect(must(await makeOrders(books.deps, mira, make))).toMatchObject([{ orderId: id, joined: true }]);
+    const order = await view(id);
+    expect(order.head).toMatchObject({ state: 'amending', number: '2611-0003' });
+    expect(order.otherwise).toMatchObject([{ kind: 'added', now: units(3) }]);
+    must(await undoCommand(books.deps, mira, req({ undoKey: make.key })));
+    expect((await view(id)).otherwise).toEqual([]);
+    must(await dropAmendment(books.deps, mira, await asked(id, {})));
+    expect((await view(id)).head.state).toBe('sent');
   });
 });
 

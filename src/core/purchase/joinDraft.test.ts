@@ -17,6 +17,13 @@ test.each([
   ['wants something much later', { wanted: ['2026-11-30', '2027-03-01'] }],
 ])('a draft that %s is left alone', (_, change) => expect(draftsThatFit([draft(1, change)], tray)).toEqual([]));
 
+test('an order that its supplier knows is joined only when somebody says so', () => {
+  const told = draft(1, { told: '2611-0001' });
+  expect(draftsThatFit([told], tray)).toEqual([]);
+  expect(draftToJoin([], [told], { kind: 'by_rule' })).toBeNull();
+  expect(draftToJoin([], [told], { kind: 'joins', id: 1 })).toBe(told);
+});
+
 test('where orders are for all places, any place fits', () =>
   expect(draftsThatFit([draft(1, { places: [1] })], { ...tray, places: 'all' })).toHaveLength(1));
 

@@ -1,9 +1,11 @@
 import { addDays, type BusinessDate } from '@/core/calendar';
 
-/** A draft of a supplier that something could still be put on. */
+/** A draft of a supplier that something could still be put on; or an order that it knows, which is changed by that. */
 export type OpenDraft = {
   readonly id: number;
   readonly begun: BusinessDate;
+  /** Of an order that its supplier knows: its number. What is put on it is a change of it, and only by choice. */
+  readonly told?: string | null;
   readonly orderDate: BusinessDate;
   /** Places it delivers to, and the days its parts are wanted on. */
   readonly places: readonly number[];
@@ -25,6 +27,7 @@ export function draftsThatFit(
   return drafts
     .filter(
       (d) =>
+        !d.told &&
         d.orderDate <= tray.today &&
         (places === 'all' || d.places.some((p) => places.includes(p))) &&
         d.wanted.every((day) => day <= latest),

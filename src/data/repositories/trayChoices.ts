@@ -34,13 +34,18 @@ export type DraftRow = {
   readonly orderDate: string;
   readonly locationId: number | null;
   readonly wanted: string | null;
+  /** The number of an order that its supplier knows; null for a draft. */
+  readonly told: string | null;
 };
 
-/** Drafts that can still be added to, one row for each place and day they deliver to; a draft without parts has one with neither. */
+/** Drafts that can still be added to, and orders that can be changed, one row for each place and day they deliver to; a draft without parts has one with neither. */
 export const readOpenDrafts = (tx: Tx) =>
   tx.rows<DraftRow>(
     `SELECT DISTINCT o.id, o.supplier_id AS supplierId, o.created_at AS begunAt, o.order_date AS orderDate,
-            d.location_id AS locationId, d.wanted_date AS wanted
+            d.location_id AS locationId, d.wanted_date AS wanted, IF(o.state = 'draft', NULL, o.number) AS told
        FROM purchase_order o LEFT JOIN order_line l ON l.order_id = o.id LEFT JOIN delivery_part d ON d.order_line_id = l.id
-      WHERE o.state = 'draft' ORDER BY o.id`,
+      WHERE o.state IN ('draft', 'sent', 'confirmed', 'amending')
+        AND (o.state = 'draft' OR EXISTS (SELECT 1 FROM order_line l2 JOIN delivery_part d2 ON d2.order_line_id = l2.id
+              WHERE l2.order_id = o.id AND d2.location_id IS NOT NULL
+                AND d2.base_quantity > d2.received_quantity + d2.cancelled_quantity)) ORDER BY o.id`,
   );

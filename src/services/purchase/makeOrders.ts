@@ -17,6 +17,7 @@ import { breaksOf, groupByLine } from '../planning/trayTotals';
 import { recordUndo } from '../undo/recordUndo';
 import { enterOrder, enterStockLine } from './enterOrder';
 import { loadOrder } from './loadOrder';
+import { openChange } from './orderSteps';
 import { approversOf, netOfOrder } from './orderSums';
 import { postJoin } from './postJoin';
 import { breakPacks } from './pricing';
@@ -38,7 +39,7 @@ export type MadeOrder = {
 
 /** Turns the trays of these suppliers into draft orders: one order per supplier, or one for each place where the supplier
  *  wants it so; one line per item and pack, one delivery part per location. A tray may join a draft that fits, by rule or as
- *  somebody said. Held trays stay. Drafts have no number. Errors: forbidden, not_found when all trays are empty or held. */
+ *  somebody said; or, as somebody said, an order that its supplier knows, which is opened for a change by it. Held trays stay. Drafts have no number. Errors: forbidden, not_found when all trays are empty or held. */
 export async function makeOrders(
   deps: Deps,
   actor: Actor,
@@ -75,7 +76,11 @@ export async function makeOrders(
       [];
     for (const { supplier, lines: tray, joins } of orders) {
       const trayLineIds = tray.map((l) => l.id);
-      const draft = joins && joined.has(joins.id) ? joins : null;
+      const there = joins && joined.has(joins.id) ? joins : null;
+      // What its supplier knows is changed by it, with a number of its own once that is approved.
+      const changed = there?.told ? await loadOrder(tx, there.id, 'amend') : null;
+      if (changed?.ok) await openChange(tx, actor, now, changed.value);
+      const draft = there && (await loadOrder(tx, there.id, 'edit')).ok ? there : null;
       const orderId =
         draft?.id ?? (await enterOrder(tx, supplier, { orderDate: today, userId: actor.userId, at: now }));
       const lines = draft

@@ -4,7 +4,7 @@ import { eachText, lineNet } from '@/core/money';
 import type { NeedCause } from '@/core/netting';
 import { baseQuantity, packsIn } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
-import type { TrayChoice } from '@/core/purchase';
+import type { OpenDraft, TrayChoice } from '@/core/purchase';
 import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import { type BreakHint, breakHint } from '@/core/ways';
@@ -48,6 +48,9 @@ export type TrayLineView = {
   readonly hint: (BreakHint & { readonly packs: Quantity }) | null;
 };
 
+/** A draft, or an order that its supplier knows by its number. */
+export type Joined = { readonly id: number; readonly begun: BusinessDate; readonly told: string | null };
+
 /** One order that a tray will become. */
 export type TrayOrder = {
   readonly places: readonly string[];
@@ -55,7 +58,7 @@ export type TrayOrder = {
   readonly net: number;
   readonly arrives: BusinessDate;
   /** The draft it joins; null = a new order. */
-  readonly joins: { readonly id: number; readonly begun: BusinessDate } | null;
+  readonly joins: Joined | null;
 };
 
 export type TrayView = {
@@ -87,7 +90,7 @@ export type TrayView = {
   readonly choice: TrayChoice;
   readonly orders: readonly TrayOrder[];
   /** Drafts of the supplier that it could join. */
-  readonly drafts: readonly { readonly id: number; readonly begun: BusinessDate }[];
+  readonly drafts: readonly Joined[];
   /** Where in the list its head stands; its lines follow. */
   readonly start: number;
   readonly lines: number;
@@ -169,9 +172,7 @@ export async function openTrays(deps: Deps, actor: Actor): Promise<Result<TraysH
         ...{ freight: fixed + byWeight, weightKg: weight.kg, volumeL: weight.litres, unweighed: weight.unknown },
         ...{ paymentTerms: s.paymentTerms, deliveryTerms: s.deliveryTerms, held: plan.held, choice: plan.choice },
         orders: orders.map((o) => orderView(o, places, netOf)),
-        drafts: [
-          ...new Map(orders.flatMap((o) => o.fitting).map((d) => [d.id, { id: d.id, begun: d.begun }])).values(),
-        ],
+        drafts: [...new Map(orders.flatMap((o) => o.fitting).map((d) => [d.id, joinedView(d)])).values()],
         ...{ start, lines: own.length },
       };
       start += 1 + own.length;
@@ -212,6 +213,8 @@ function weightOf(lines: readonly TrayLineRow[], goods: ReadonlyMap<number, Good
   return { kg: Math.round(kg * 100) / 100, litres: Math.round(litres * 100) / 100, unknown };
 }
 
+const joinedView = ({ id, begun, told }: OpenDraft): Joined => ({ id, begun, told: told ?? null });
+
 function orderView(
   { lines, joins, arrives }: ComingOrder,
   places: ReadonlyMap<number, string>,
@@ -223,7 +226,7 @@ function orderView(
     lines: own.size,
     net: [...own].reduce((a, c) => a + c.net, 0),
     arrives,
-    joins: joins && { id: joins.id, begun: joins.begun },
+    joins: joins && joinedView(joins),
   };
 }
 

@@ -13,7 +13,7 @@ import { ordersOfTray } from '../planning/trayTotals';
 export type ComingOrder = {
   readonly lines: readonly TrayLineRow[];
   readonly joins: OpenDraft | null;
-  /** Drafts that it could join. */
+  /** Drafts that it could join, and orders of the supplier that it would change. */
   readonly fitting: readonly OpenDraft[];
   readonly arrives: BusinessDate;
 };
@@ -51,7 +51,10 @@ export async function readTrayPlans(
             .sort()
             .at(-1);
           const fitting = draftsThatFit(own, { places, arrives: arrives ?? at.today, today: at.today });
-          return { lines: group, joins: draftToJoin(fitting, own, choice), fitting, arrives: arrives ?? at.today };
+          return {
+            ...{ lines: group, joins: draftToJoin(fitting, own, choice), arrives: arrives ?? at.today },
+            fitting: [...fitting, ...own.filter((d) => d.told)],
+          };
         }),
     };
   };
@@ -70,7 +73,7 @@ function draftsOf(rows: readonly DraftRow[], timeZone: string): (OpenDraft & { s
     if (!first) return [];
     return [
       {
-        ...{ id: first.id, supplierId: first.supplierId, orderDate: first.orderDate },
+        ...{ id: first.id, supplierId: first.supplierId, orderDate: first.orderDate, told: first.told },
         begun: businessDate(new Date(`${first.begunAt.replace(' ', 'T')}Z`), timeZone),
         places: [...new Set(own.flatMap((r) => r.locationId ?? []))],
         wanted: [...new Set(own.flatMap((r) => r.wanted ?? []))],

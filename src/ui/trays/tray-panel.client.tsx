@@ -12,7 +12,7 @@ import { useFormat } from '../format-context.client';
 import { FillGauge } from '../marks/fill-gauge';
 import { useMay } from '../may-context.client';
 import { SumLine } from '../reckoning/reckoning';
-import { becomesWords, slotWords, trayBecomes, weightWords } from './words';
+import { becomesWords, joinsWords, slotWords, trayBecomes, weightWords } from './words';
 
 /** One tray: how far it is, what it becomes, what could be brought forward. */
 export function TrayPanel({ tray: t, today }: { tray: TrayView; today: string }) {
@@ -87,7 +87,7 @@ export function TrayPanel({ tray: t, today }: { tray: TrayView; today: string })
               <option value="new">a new order</option>
               {t.drafts.map((d) => (
                 <option key={d.id} value={`joins ${d.id}`}>
-                  joins the draft begun {format.date(d.begun)}
+                  {joinsWords(d, format)}
                 </option>
               ))}
             </select>

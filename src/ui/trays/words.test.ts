@@ -4,10 +4,12 @@ import { becomesWords, hintWords, nextWords, slotWords, trayBecomes, weightWords
 
 const format = new Format('en-GB');
 const order = { places: ['Old Mill'], lines: 2, net: 100, arrives: '2026-12-01', joins: null };
-const joining = { ...order, joins: { id: 7, begun: '2026-11-23' } };
+const joining = { ...order, joins: { id: 7, begun: '2026-11-23', told: null } };
 
 test('what a tray becomes', () => {
   expect(becomesWords(joining, format)).toBe('joins the draft begun Mon 23 Nov');
+  const told = { ...order, joins: { id: 7, begun: '2026-11-23', told: '2611-0007' } };
+  expect(becomesWords(told, format)).toBe('changes order 2611-0007');
   expect(trayBecomes({ held: false, orders: [order] }, format)).toBe('a new order');
   expect(trayBecomes({ held: true, orders: [order] }, format)).toBe('held back');
   expect(trayBecomes({ held: false, orders: [order, order] }, format)).toBe('2 new orders, one for each place');

@@ -1,11 +1,15 @@
 import { MICRO } from '@/core/quantity';
 import type { MadeOrder } from '@/services/purchase/makeOrders';
-import type { TrayLineView, TrayOrder, TrayView } from '@/services/purchase/readTrays';
+import type { Joined, TrayLineView, TrayOrder, TrayView } from '@/services/purchase/readTrays';
 import { type Format, plural } from '../format';
 
 /** What becomes of part of a tray. */
 export const becomesWords = ({ joins }: Pick<TrayOrder, 'joins'>, format: Format): string =>
-  joins ? `joins the draft begun ${format.date(joins.begun)}` : 'a new order';
+  joins ? joinsWords(joins, format) : 'a new order';
+
+/** What it joins: a draft, or an order that is changed by it. */
+export const joinsWords = ({ begun, told }: Joined, format: Format): string =>
+  told ? `changes order ${told}` : `joins the draft begun ${format.date(begun)}`;
 
 /** The same of a whole tray: one order, or one for each place. */
 export function trayBecomes({ held, orders }: Pick<TrayView, 'held' | 'orders'>, format: Format): string {
