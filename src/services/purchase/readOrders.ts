@@ -55,6 +55,7 @@ import { type AmendmentView, amendmentView, toldOtherwise } from './said';
 
 export type OrderSummary = {
   readonly id: number;
+  readonly version: number;
   readonly number: string | null;
   readonly supplier: string;
   readonly state: OrderState;
@@ -174,7 +175,7 @@ async function summariesOf(tx: Tx, ids: readonly number[]): Promise<OrderSummary
     const dates = parts.filter((p) => openQuantity(quantities(p)) > 0).flatMap((p) => expectedOn(p) ?? []);
     const places = [...new Set(goods(parts).map((p) => names.get(p.locationId ?? 0) ?? '–'))];
     const summary = {
-      id,
+      ...{ id, version: h.version },
       number: h.number,
       supplier: h.supplierName,
       ...{ state: h.state, before: h.before },

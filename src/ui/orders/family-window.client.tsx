@@ -70,8 +70,7 @@ export function FamilyWindow(props: { order: OrderView; line: LineView; onLeave:
         )}
         {grid === null && fault === '' && <p className="second">Looking up the family …</p>}
         {grid && grid.across.length === 1 && (
-          <div
-            role="group"
+          <fieldset
             aria-label={grid.family}
             className="grid grid-cols-[repeat(auto-fill,minmax(130px,1fr))] gap-x-4 gap-y-2.5"
           >
@@ -81,7 +80,7 @@ export function FamilyWindow(props: { order: OrderView; line: LineView; onLeave:
                 {cell(c)}
               </span>
             ))}
-          </div>
+          </fieldset>
         )}
         {grid && grid.across.length > 1 && (
           <table className="w-fit" aria-label={grid.family}>

@@ -17,6 +17,7 @@ import { KeysHelp } from '../grid/keys-help.client';
 import { sortedBy, twoLines, useGridView } from '../grid/use-grid-view.client';
 import { OrderTrack, orderWords } from '../marks/order-track';
 import { useMay } from '../may-context.client';
+import { MarkedOrders } from './marked-orders.client';
 
 const showWords: Readonly<Record<OrderShow, string>> = {
   open: 'Open',
@@ -42,6 +43,7 @@ export function OrderList(props: {
   const router = useRouter();
   const mayEdit = useMay('orders.edit');
   const [said, setSaid] = useState('');
+  const [marked, setMarked] = useState<ReadonlyMap<number, OrderSummary>>(new Map());
   const view = useGridView('orders', head, props.first, { idOf: (o) => o.id });
   const { run, sentence } = useCommand();
   const href = (which: OrderShow) => sortedBy('/orders', { show: which === 'open' ? '' : which, q: search });
@@ -50,6 +52,11 @@ export function OrderList(props: {
     if (event.key === 'Enter') {
       event.preventDefault();
       router.push(`/orders/${o.id}`);
+    } else if (event.key === ' ' && mayEdit) {
+      event.preventDefault();
+      const next = new Map(marked);
+      if (!next.delete(o.id)) next.set(o.id, o);
+      setMarked(next);
     } else if (event.key === 'm' && mayEdit && isOrdered(o.state)) {
       event.preventDefault();
       remind(o);
@@ -73,7 +80,8 @@ export function OrderList(props: {
           : format.date(o.nextDate as string);
     const stands = orderWords(o.state, o.came);
     return {
-      label: `${o.number ?? 'draft'}, ${o.supplier}, ${stands}, next expected ${next}, ${format.amount(o.net, o.currency)}`,
+      className: marked.has(o.id) ? 'marked' : '',
+      label: `${marked.has(o.id) ? 'marked, ' : ''}${o.number ?? 'draft'}, ${o.supplier}, ${stands}, next expected ${next}, ${format.amount(o.net, o.currency)}`,
       cells: (
         <>
           <Cell className="min-w-0">
@@ -132,11 +140,13 @@ export function OrderList(props: {
             ['↑ ↓', 'move'],
             ['Home, End', 'first, last'],
             ['Enter', 'open the order'],
+            ...(mayEdit ? [['Space', 'mark, for approving or sending many'] as const] : []),
             ...(mayEdit ? [['m', 'ask the supplier by mail'] as const] : []),
             ['a scan', 'to the order of that number'],
           ]}
         />
       </ListBar>
+      <MarkedOrders orders={[...marked.values()]} onDone={() => setMarked(new Map())} />
       {(said || sentence) && (
         <p className={`px-4 py-1.5 ${sentence ? 'fault' : ''}`} role={sentence ? 'alert' : 'status'}>
           {sentence || said}
