@@ -2,7 +2,7 @@ import type { Rate } from '@/core/money';
 import type { LineKind, OrderState, PriceReason, SentHow } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { list, type SqlValue, type Tx } from '../sql';
-import { BOOKED, LIVE } from './orderStates';
+import { LIVE } from './orderStates';
 
 export type OrderRow = {
   id: number;
@@ -381,100 +381,4 @@ export const addReceived = (
     `UPDATE delivery_part SET received_quantity = :received, received_packs = :receivedPacks,
             received_value_minor = :receivedValue WHERE id = :id`,
     p,
-  );
-
-export type LastBought = {
-  orderId: number;
-  number: string;
-  orderDate: string;
-  currency: string;
-  supplier: string;
-  packQuantity: string;
-  packName: string;
-  priceAmount: string | null;
-  pricePer: string;
-  priceContentNum: number;
-  priceContentDen: number;
-};
-
-/** Earlier purchases of an item, newest first: approved or sent lines that are not cancelled. */
-export const readLastBought = (tx: Tx, itemId: number, limit: number) =>
-  tx.rows<LastBought>(
-    `SELECT o.id AS orderId, o.number, o.order_date AS orderDate, o.currency, s.name AS supplier, l.pack_quantity AS packQuantity,
-            l.pack_name AS packName, l.price_amount AS priceAmount, l.price_per AS pricePer,
-            l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen
-       FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
-      WHERE l.item_id = :itemId AND o.state IN ${BOOKED} AND l.base_quantity > 0
-      ORDER BY o.order_date DESC, o.id DESC LIMIT ${Math.trunc(limit)}`,
-    { itemId },
-  );
-
-/** How many other orders have a line of the same free description. */
-export const readBoughtAsText = async (tx: Tx, description: string, besides: number): Promise<number> =>
-  Number(
-    (
-      await tx.row<{ n: number }>(
-        `SELECT COUNT(DISTINCT l.order_id) AS n FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-          WHERE l.kind = 'non_stock' AND l.description = :description AND l.order_id <> :besides AND o.state IN ${BOOKED}`,
-        { description, besides },
-      )
-    )?.n ?? 0,
-  );
-
-/** The head of an order that is still to be sent. */
-export const updateOrderHead = (
-  tx: Tx,
-  o: Pick<
-    OrderRow,
-    | 'id'
-    | 'number'
-    | 'ownNumber'
-    | 'orderDate'
-    | 'datedBecause'
-    | 'wantedDate'
-    | 'contact'
-    | 'paymentTerms'
-    | 'deliveryTerms'
-    | 'supplierAddress'
-    | 'orderText'
-    | 'internalNote'
-  >,
-) =>
-  tx.run(
-    `UPDATE purchase_order SET number = :number, own_number = :ownNumber, order_date = :orderDate, dated_because = :datedBecause,
-            wanted_date = :wantedDate, contact = :contact, payment_terms = :paymentTerms, delivery_terms = :deliveryTerms,
-            supplier_address = :supplierAddress, order_text = :orderText, internal_note = :internalNote, version = version + 1
-      WHERE id = :id`,
-    o,
-  );
-
-/** Whether an order has this number already. */
-export const isNumberTaken = async (tx: Tx, number: string, besides: number): Promise<boolean> =>
-  (await tx.row('SELECT id FROM purchase_order WHERE number = :number AND id <> :besides', { number, besides })) !==
-  null;
-
-export type BoughtRow = LastBought & {
-  itemId: number;
-  itemNumber: string;
-  name: string;
-  packId: number | null;
-};
-
-/** Earlier purchases of an item, or from a supplier, newest first. */
-export const readBoughtFrom = (
-  tx: Tx,
-  of: { readonly itemId: number } | { readonly supplierId: number },
-  limit: number,
-) =>
-  tx.rows<BoughtRow>(
-    `SELECT l.item_id AS itemId, i.number AS itemNumber, i.name, l.pack_id AS packId, o.id AS orderId, o.number,
-            o.order_date AS orderDate, o.currency, s.name AS supplier, l.pack_quantity AS packQuantity, l.pack_name AS packName,
-            l.price_amount AS priceAmount, l.price_per AS pricePer, l.price_content_num AS priceContentNum,
-            l.price_content_den AS priceContentDen
-       FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
-       JOIN item i ON i.id = l.item_id
-      WHERE ${'itemId' in of ? 'l.item_id = :itemId' : 'o.supplier_id = :supplierId'} AND o.state IN ${BOOKED}
-        AND l.base_quantity > 0 AND l.unordered = 0
-      ORDER BY o.order_date DESC, o.id DESC, l.line_no LIMIT ${Math.trunc(limit)}`,
-    of,
   );

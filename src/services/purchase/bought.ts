@@ -1,6 +1,6 @@
 import { eachText } from '@/core/money';
 import { fromDecimal, type Quantity } from '@/core/quantity';
-import { readLastBought } from '@/data/repositories/orders';
+import { readLastBought } from '@/data/repositories/bought';
 import type { Tx } from '@/data/sql';
 import { priceOf } from './pricing';
 
