@@ -318,6 +318,27 @@ describe('changes of an order that its supplier knows', () => {
   });
 });
 
+test('a change is not dropped once something came on what it added', async () => {
+  const id = await sent();
+  const part = await firstPart(id);
+  must(await amendOrder(books.deps, mira, await asked(id, {})));
+  const off = { orderId: id, partId: part.id, packs: '2', date: '+14', locationId: 1, broken: false };
+  must(await splitPart(books.deps, mira, req(off)));
+  const added = (await view(id)).lines[0]?.parts[1];
+  const counted = [{ partId: added?.id ?? 0, quantity: '1', unit: 'pack' as const }];
+  must(
+    await receiveGoods(
+      books.deps,
+      mira,
+      req({ orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted }),
+    ),
+  );
+  expect(await dropAmendment(books.deps, mira, await asked(id, {}))).toMatchObject({
+    error: { kind: 'not_in_this_state', because: 'goods_received' },
+  });
+  must(await approveOrder(books.deps, mira, await asked(id, {})));
+});
+
 describe('needs onto an order that its supplier knows', () => {
   test('by choice they change it, with what differs; by rule they never do', async () => {
     const id = await sent();
@@ -337,6 +358,14 @@ describe('needs onto an order that its supplier knows', () => {
     expect((await view(id)).otherwise).toEqual([]);
     must(await dropAmendment(books.deps, mira, await asked(id, {})));
     expect((await view(id)).head.state).toBe('sent');
+    // Dropped with what it brought, that lies in its tray again.
+    must(await setTray(books.deps, mira, req(choice)));
+    must(await makeOrders(books.deps, mira, req({ supplierIds: [1] })));
+    must(await dropAmendment(books.deps, mira, await asked(id, {})));
+    expect(await books.rows("SELECT pack_quantity AS packs FROM tray_line WHERE state = 'in_tray'")).toEqual([
+      { packs: '3.000000' },
+    ]);
+    expect((await view(id)).lines).toHaveLength(2);
   });
 });
 

@@ -36,7 +36,6 @@ export async function dropAmendment(
   return command(deps, actor, 'drop-amendment', request, async (tx, now) => {
     const loaded = await loadOrder(tx, request.input.orderId, 'drop_amendment', request.input.version);
     if (!loaded.ok) return loaded;
-    await dropChange(tx, actor, now, loaded.value);
-    return ok(null);
+    return dropChange(tx, actor, now, loaded.value);
   });
 }

@@ -1,6 +1,7 @@
 import type { Actor } from '@/core/people';
 import type { SentHow } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
+import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { markDirty } from '@/data/repositories/marks';
 import { beginChange, endChange, markAmendmentsSent, markSent, readSaid } from '@/data/repositories/orderLife';
@@ -16,6 +17,7 @@ import {
 } from '@/data/repositories/orders';
 import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
+import type { Failure } from '../failure';
 import { type LoadedOrder, pairsOf } from './loadOrder';
 import { perTrayLine } from './perTrayLine';
 import { saidOf } from './said';
@@ -79,17 +81,32 @@ export async function openChange(tx: Tx, actor: Actor, now: string, loaded: Load
   await recordChanges(tx, actor.userId, now, [{ entity: 'order', entityId: order.id, action: 'change begun' }]);
 }
 
-/** Drops a change: every line and part says what it said before it; what was added goes, what came meanwhile stays. */
-export async function dropChange(tx: Tx, actor: Actor, now: string, loaded: LoadedOrder): Promise<void> {
+/** Drops a change: every line and part says what it said before it; what was added goes, back into its tray where it came out of
+ *  one; what came meanwhile stays booked in.
+ *  Errors: not_in_this_state (goods_received) once something was booked in on what the change added. */
+export async function dropChange(
+  tx: Tx,
+  actor: Actor,
+  now: string,
+  loaded: LoadedOrder,
+): Promise<Result<null, Failure>> {
   const { order, lines, parts, next } = loaded;
   const json = (await readSaid(tx, order.id))?.beforeChange;
   if (!json) throw new Error(`order ${order.id} is being changed and has nothing to go back to`);
   const kept = JSON.parse(json) as Kept;
-  for (const p of parts.filter((x) => !kept.parts.some((k) => k.id === x.id))) {
-    if (fromDecimal(p.received) === 0 && kept.lines.some((l) => l.id === p.lineId)) await deletePart(tx, p.id);
+  const [keptLines, keptParts] = [new Set(kept.lines.map((l) => l.id)), new Set(kept.parts.map((p) => p.id))];
+  const ordered = new Set(lines.filter((l) => l.unordered === 0).map((l) => l.id));
+  const added = parts.filter((p) => !keptParts.has(p.id) && ordered.has(p.lineId));
+  if (added.some((p) => fromDecimal(p.received) > 0)) {
+    const because = 'goods_received' as const;
+    return err({ kind: 'not_in_this_state', state: order.state, action: 'drop_amendment', because });
   }
-  for (const l of lines.filter((x) => x.unordered === 0 && !kept.lines.some((k) => k.id === x.id)))
-    await takeOffOrderLine(tx, l.id);
+  const staying = new Set(parts.flatMap((p) => (keptParts.has(p.id) ? (p.trayLineId ?? []) : [])));
+  const back = perTrayLine(added.filter((p) => p.trayLineId !== null && !staying.has(p.trayLineId)));
+  for (const t of await lockTrayLines(tx, [...back.keys()]))
+    await updateTrayLine(tx, { id: t.id, state: 'in_tray', ...(back.get(t.id) ?? t) });
+  for (const p of added) if (keptLines.has(p.lineId)) await deletePart(tx, p.id);
+  for (const l of lines) if (ordered.has(l.id) && !keptLines.has(l.id)) await takeOffOrderLine(tx, l.id);
   for (const l of kept.lines) await updateOrderLine(tx, l);
   const nowParts = new Map(parts.map((p) => [p.id, p]));
   // What was taken off went back into its tray; it is ordered again, unless somebody has used it meanwhile.
@@ -107,4 +124,5 @@ export async function dropChange(tx: Tx, actor: Actor, now: string, loaded: Load
   await endChange(tx, { id: order.id, state: next, no: order.amendmentNo });
   await recordChanges(tx, actor.userId, now, [{ entity: 'order', entityId: order.id, action: 'change dropped' }]);
   markDirty(tx, [...pairsOf(lines, parts), ...pairsOf(kept.lines, kept.parts)]);
+  return ok(null);
 }
