@@ -168,7 +168,7 @@ export function Notes({ orderId, line, editable }: { orderId: number; line: Line
     return (
       <button
         type="button"
-        className="link second block"
+        className="link second inline-flex min-h-6 items-center"
         aria-label={`A note with ${line.description}`}
         onClick={() => setOpen(true)}
       >

@@ -63,7 +63,7 @@ export function OrderLines({ order }: { order: OrderView }) {
                   {open && l.family && (
                     <button
                       type="button"
-                      className="link second"
+                      className="link second mr-4 inline-flex min-h-6 items-center"
                       aria-label={`The family of ${l.description}`}
                       onClick={() => setFamily(l)}
                     >
