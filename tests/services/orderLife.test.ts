@@ -417,6 +417,29 @@ describe('confirmation', () => {
     expect((await needOf(books, '10412-07', 'HS')).state).toBe('none');
   });
 
+  test('less of two deliveries of one line, the rest of both waited for: four deliveries that add up to the line', async () => {
+    const id = await draft();
+    const line = (await view(id)).lines[0];
+    const off = { orderId: id, partId: line?.parts[0]?.id ?? 0, packs: '2', date: '+21', locationId: 2, broken: false };
+    must(await splitPart(books.deps, mira, req(off)));
+    must(await approveOrder(books.deps, mira, await asked(id, {})));
+    must(await sendOrder(books.deps, mira, await asked(id, { how: 'phone' as const, to: 'Mr Orr' })));
+    const [first, second] = (await view(id)).lines[0]?.parts ?? [];
+    const parts = [
+      { partId: first?.id ?? 0, packs: '3', date: '', rest: 'open' as const },
+      { partId: second?.id ?? 0, packs: '0.5', date: '+28', rest: 'open' as const },
+    ];
+    expect(must(await confirm(id, { parts }))).toMatchObject({ differ: 2 });
+    const after = (await view(id)).lines[0];
+    expect(after?.parts.map((p) => [p.packs, p.base, p.locationId, p.confirmedDate !== null])).toEqual([
+      [units(3), units(30), 1, true],
+      [units(0.5), units(5), 2, true],
+      [units(1), units(10), 1, false],
+      [units(1.5), units(15), 2, false],
+    ]);
+    expect(after).toMatchObject({ packs: line?.packs, base: line?.base });
+  });
+
   test('less than what came is refused, and nothing is changed', async () => {
     const id = await sent();
     const part = await firstPart(id);

@@ -29,7 +29,7 @@ import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
-import { type LoadedOrder, loadOrder, openOfPart, pairsOf } from './loadOrder';
+import { loadOrder, openOfPart, pairsOf } from './loadOrder';
 import type { OrderVersion } from './putBackOrder';
 import { saidOf } from './said';
 
@@ -73,6 +73,8 @@ export async function confirmOrder(
     const loaded = await loadOrder(tx, orderId, 'confirm', version);
     if (!loaded.ok) return loaded;
     const { lines, parts } = loaded.value;
+    // Deliveries that come of what is not confirmed stand here as well: what follows is worked out from what stands now.
+    const standing = [...parts];
     const today = todayOf(deps, await readCompany(tx));
     const said = new Map(request.input.parts.map((p) => [p.partId, p]));
     const refused: number[] = [];
@@ -81,7 +83,7 @@ export async function confirmOrder(
       const line = lines.find((l) => l.id === part.lineId) as OrderLineRow;
       if (line.unordered === 1 || openOfPart(part) === 0) continue;
       const s = said.get(part.id) ?? { partId: part.id, packs: '', date: '', rest: 'open' as const };
-      const done = await confirmOne(tx, loaded.value, line, part, s, today);
+      const done = await confirmOne(tx, standing, line, part, s, today);
       if (!done.ok) return done;
       if (done.value.differs) differ += 1;
       if (done.value.cut) refused.push(part.id);
@@ -115,10 +117,10 @@ export async function confirmOrder(
   });
 }
 
-/** One delivery as it was confirmed. */
+/** One delivery as it was confirmed, among all that stand; `standing` is kept up with what it writes. */
 async function confirmOne(
   tx: Tx,
-  { parts }: LoadedOrder,
+  standing: PartRow[],
   line: OrderLineRow,
   part: PartRow,
   said: ConfirmedPart,
@@ -132,7 +134,7 @@ async function confirmOne(
   const { receivedPacks, cancelled } = partFigures(part);
   if (typed.value < receivedPacks)
     return err(invalidField(`packs.${part.id}`, { kind: 'less_than_came', came: receivedPacks }));
-  const own = parts.filter((p) => p.lineId === line.id);
+  const own = standing.filter((p) => p.lineId === line.id);
   const content = fraction(line.contentNum, line.contentDen);
   const date = typed.value === 0 ? part.confirmedDate : day.value;
   const moved = day.value !== part.wantedDate;
@@ -154,14 +156,18 @@ async function confirmOne(
   for (const [i, p] of own.entries()) {
     const quantities = { packQuantity: toDecimal(packs[i] as number), baseQuantity: toDecimal(bases[i] as number) };
     await confirmPart(tx, { ...p, ...quantities, confirmedDate: p.id === part.id ? date : p.confirmedDate });
-    // What follows is worked out from what stands now.
     Object.assign(p, quantities, p.id === part.id ? { confirmedDate: date } : {});
   }
   if (rest > 0) {
-    await insertPart(tx, {
+    const added = {
       ...{ lineId: line.id, partNo: Math.max(...own.map((p) => p.partNo)) + 1, locationId: part.locationId },
       ...{ packQuantity: toDecimal(rest), baseQuantity: toDecimal(bases.at(-1) as number) },
       ...{ wantedDate: part.wantedDate, trayLineId: part.trayLineId },
+    };
+    const { id } = await insertPart(tx, added);
+    standing.push({
+      ...{ ...part, ...added, id, received: '0', receivedPacks: '0', receivedValue: 0 },
+      ...{ cancelled: '0', confirmedDate: null },
     });
   } else {
     const sum = (all: readonly number[]) => toDecimal(all.reduce((a, b) => a + b, 0));
