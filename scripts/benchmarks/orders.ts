@@ -74,7 +74,7 @@ export async function ordersBench(): Promise<Figure[]> {
     ),
   );
   const paper = async (id: number) => {
-    const found = await readSnapshot(pool, (tx) => paperOf(tx, id));
+    const found = await readSnapshot(pool, (tx) => paperOf(deps, tx, id));
     if (!found) throw new Error(`no order ${id}`);
     return { ...found, number: found.number || 'BENCH' };
   };

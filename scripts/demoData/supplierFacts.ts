@@ -42,6 +42,12 @@ export async function writeSuppliers(tx: Tx, suppliers: ReadonlyMap<string, numb
     'INSERT INTO duty_rate (hs_prefix, origin, percent, valid_from)',
     duties.map(([hs, origin, percent]) => [hs, origin, percent, `${Number(today.slice(0, 4)) - 1}-01-01`]),
   );
+  // Of what the shops use for other ends too half is recovered.
+  await tx.insertMany('INSERT INTO tax_rate (category, percent, own_use_percent, usual, valid_from)', [
+    ['standard', '19', '100', 1, `${Number(today.slice(0, 4)) - 1}-01-01`],
+    ['reduced', '7', '100', 0, `${Number(today.slice(0, 4)) - 1}-01-01`],
+    ['mixed use', '19', '50', 0, `${Number(today.slice(0, 4)) - 1}-01-01`],
+  ]);
   await tx.insertMany('INSERT INTO supplier_contact (supplier_id, name, kind, address, email, phone, note)', [
     [suppliers.get('HOL') ?? 1, 'Dye house', 'contact', '', 'dyehouse@hol.example', '', 'asks for dye lots'],
     [

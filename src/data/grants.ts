@@ -48,6 +48,8 @@ const deletable = new Set([
   'item_place',
   'charge_type',
   'duty_rate',
+  'tax_rate',
+  'order_charge',
   'currency_rate',
   'supplier_contact',
   'closed_days',

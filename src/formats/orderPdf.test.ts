@@ -7,7 +7,7 @@ const line = (lineNo: number, more: Partial<PaperLine> = {}): PaperLine => ({
   ...{ lineNo, description: `Fen merino 4-ply, shade ${lineNo}`, edition: '', theirNumber: `HOL-${lineNo}` },
   ...{ ourNumber: `10412-${lineNo}`, makersNumber: '', packName: 'bag', unit: 'ball' },
   parts: [{ packs: units(6), base: units(60), date: '2026-12-04', place: 'Harbour Street', address: '' }],
-  ...{ price: '32.8', per: '1', freeOfCharge: false, net: 19_680, note: '', references: [] },
+  ...{ price: '32.8', per: '1', freeOfCharge: false, discount: '0', net: 19_680, note: '', references: [] },
   ...more,
 });
 const paper = (lines: readonly PaperLine[], more: Partial<OrderPaper> = {}): OrderPaper => ({
@@ -18,6 +18,7 @@ const paper = (lines: readonly PaperLine[], more: Partial<OrderPaper> = {}): Ord
   ...{ invoiceTo: 'Quillon Yarn & Cloth\nPier 1', payment: '30 days net', delivery: 'DAP', shippingWay: 'parcel' },
   ...{ contact: 'Mira Rook', approvedBy: 'Otto Quillon', text: '', lines },
   net: lines.reduce((sum, l) => sum + l.net, 0),
+  ...{ charges: [], taxes: [], total: lines.reduce((sum, l) => sum + l.net, 0) },
   ...more,
 });
 const pagesOf = async (p: OrderPaper) => pdfText(await orderPdf(p));

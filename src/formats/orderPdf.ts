@@ -136,6 +136,7 @@ class Sheet {
   private day = (date: string | null): string =>
     date === null ? this.words.noDate : this.days.format(new Date(`${date}T00:00:00Z`));
   private amount = (minor: number): string => this.amounts.format(minor / 10 ** decimalsOf(this.paper.currency));
+  private percent = (decimal: string): string => this.quantities.format(Number(decimal));
   private quantity = (q: Quantity): string => this.quantities.format(q / MICRO);
   private price(decimal: string): string {
     const text = withCents(decimal);
@@ -232,6 +233,8 @@ class Sheet {
         return `${packs(d.now)} ${words.instead} ${packs(d.was)}`;
       case 'price':
         return `${d.now ?? '–'} ${words.instead} ${d.was ?? '–'}`;
+      case 'discount':
+        return `${words.less(d.now)} ${words.instead} ${words.less(d.was)}`;
       case 'date':
         return `${words.wanted} ${days(d.now)} ${words.instead} ${days(d.was)}`;
       case 'place':
@@ -299,8 +302,9 @@ class Sheet {
     for (const t of seconds) y += this.put(t, item.at, y, item.width, second);
     const priceText = l.freeOfCharge ? words.free : l.price === null ? '–' : this.price(l.price);
     const priced = this.put(priceText, price.at, top, price.width, { right: true });
-    if (!l.freeOfCharge && l.per !== '1')
-      this.put(words.per(l.per), price.at, top + priced, price.width, { ...second, right: true });
+    const below = [l.per !== '1' && words.per(l.per), l.discount !== '0' && words.less(this.percent(l.discount))];
+    const terms = below.filter(Boolean).join('\n');
+    if (!l.freeOfCharge && terms) this.put(terms, price.at, top + priced, price.width, { ...second, right: true });
     this.put(this.amount(l.net), net.at, top, net.width, { right: true, strong: true });
     let at = top;
     for (const [i, p] of l.parts.entries()) {
@@ -346,9 +350,20 @@ class Sheet {
 
   foot(): void {
     const { paper, words } = this;
-    this.room(70);
-    this.put(`${words.total}, ${words.withoutTax}`, 0, this.y + 2, 390, { right: true });
-    this.put(`${this.amount(paper.net)} ${paper.currency}`, 394, this.y + 1, width - 394, {
+    const rows = [
+      ...(paper.charges.length + paper.taxes.length > 0 ? [[words.goods, paper.net] as const] : []),
+      ...paper.charges.map((c) => [c.name, c.minor] as const),
+      ...paper.taxes.map((t) => [words.tax(this.percent(t.percent), this.amount(t.taxable)), t.tax] as const),
+    ];
+    this.room(70 + rows.length * 14);
+    for (const [name, minor] of rows) {
+      this.put(name, 0, this.y, 390, { right: true });
+      this.put(this.amount(minor), 394, this.y, width - 394, { right: true });
+      this.y += 14;
+    }
+    const taxed = paper.taxes.length > 0 ? words.withTax : words.withoutTax;
+    this.put(`${words.total}, ${taxed}`, 0, this.y + 2, 390, { right: true });
+    this.put(`${this.amount(paper.total)} ${paper.currency}`, 394, this.y + 1, width - 394, {
       right: true,
       strong: true,
       size: 10.5,

@@ -24,8 +24,12 @@ export type PaperWords = {
   readonly free: string;
   readonly per: (n: string) => string;
   readonly for: string;
+  readonly less: (percent: string) => string;
+  readonly goods: string;
+  readonly tax: (percent: string, of: string) => string;
   readonly total: string;
   readonly withoutTax: string;
+  readonly withTax: string;
   readonly approvedBy: string;
   readonly quote: string;
   readonly page: (n: number, of: number) => string;
@@ -61,8 +65,12 @@ const en: PaperWords = {
   free: 'free of charge',
   per: (n) => `for ${n}`,
   for: 'For',
-  total: 'Order, net',
+  less: (p) => `less ${p} %`,
+  goods: 'Goods',
+  tax: (p, of) => `Tax ${p} % of ${of}`,
+  total: 'Total',
   withoutTax: 'without tax',
+  withTax: 'with tax',
   approvedBy: 'Approved by',
   quote: 'Please quote the order number on delivery note and invoice.',
   page: (n, of) => `page ${n} of ${of}`,
@@ -98,8 +106,12 @@ const de: PaperWords = {
   free: 'kostenlos',
   per: (n) => `für ${n}`,
   for: 'Für',
-  total: 'Bestellung, netto',
+  less: (p) => `abzüglich ${p} %`,
+  goods: 'Waren',
+  tax: (p, of) => `Steuer ${p} % auf ${of}`,
+  total: 'Summe',
   withoutTax: 'ohne Steuer',
+  withTax: 'mit Steuer',
   approvedBy: 'Freigegeben von',
   quote: 'Bitte geben Sie die Bestellnummer auf Lieferschein und Rechnung an.',
   page: (n, of) => `Seite ${n} von ${of}`,
@@ -135,8 +147,12 @@ const fr: PaperWords = {
   free: 'gratuit',
   per: (n) => `pour ${n}`,
   for: 'Pour',
-  total: 'Commande, net',
+  less: (p) => `moins ${p} %`,
+  goods: 'Marchandises',
+  tax: (p, of) => `Taxe ${p} % sur ${of}`,
+  total: 'Total',
   withoutTax: 'hors taxes',
+  withTax: 'taxes comprises',
   approvedBy: 'Approuvée par',
   quote: 'Merci d’indiquer le numéro de commande sur le bon de livraison et la facture.',
   page: (n, of) => `page ${n} sur ${of}`,

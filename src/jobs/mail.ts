@@ -61,7 +61,7 @@ async function sendOne(deps: Deps, url: string, from: string, m: MailRow): Promi
 /** A mail that carries an order has it as a PDF beside its text. */
 async function attachmentsOf(deps: Deps, m: MailRow): Promise<{ filename: string; content: Buffer }[]> {
   if (m.entity !== 'order') return [];
-  const paper = await readSnapshot(deps.pool, (tx) => paperOf(tx, m.entityId));
+  const paper = await readSnapshot(deps.pool, (tx) => paperOf(deps, tx, m.entityId));
   return paper
     ? [{ filename: `order-${paper.number.replace(/[^\w.-]+/g, '-')}.pdf`, content: await orderPdf(paper) }]
     : [];

@@ -58,6 +58,18 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `${fault.text} has several addresses for orders; choose one.`;
     case 'text_missing':
       return 'Say what it is.';
+    case 'no_account':
+      return `“${fault.text}” does not begin with an account number.`;
+    case 'shares_not_whole':
+      return `The shares come to ${fault.sum} %; together they have to be 100 %.`;
+    case 'name_taken':
+      return `“${fault.text}” stands on this order already.`;
+    case 'no_such_charge':
+      return `“${fault.text}” is no charge that stands before this one.`;
+    case 'no_such_line':
+      return `There is no line ${fault.text}.`;
+    case 'not_a_percentage':
+      return `“${fault.text}” is no percentage that fits here.`;
     case 'number_taken':
       return `Another order has the number “${fault.text}” already.`;
     case 'number_is_drawn':
@@ -382,6 +394,10 @@ export function findingSentence(f: Finding, format: Format, currency: string): s
       return `line ${f.lineNo} is no whole pack`;
     case 'unprintable':
       return `the paper’s typeface has no ${f.letters.slice(0, 6).join(' ')}${f.letters.length > 6 ? ' …' : ''}: printed as ¤`;
+    case 'charges_open':
+      return `${f.names.join(', ')} ${f.names.length === 1 ? 'is' : 'are'} not known yet and count${f.names.length === 1 ? 's' : ''} nothing`;
+    case 'no_tax_rate':
+      return `no tax rate is on file for ${f.categories.map((c) => c || 'what has no category').join(', ')}`;
     case 'supplier_address_missing':
       return 'the supplier has no address on file';
     case 'wanted_in_the_past':

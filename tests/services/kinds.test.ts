@@ -63,7 +63,17 @@ describe('what is on file comes out and goes in again unchanged', () => {
     const sizes = Object.fromEntries(await Promise.all(names.map(async (n) => [n, lines(await exported(n))] as const)));
     expect(sizes.items).toBeGreaterThan(590);
     expect(sizes.suppliers).toBe(18);
-    for (const n of ['categories', 'charges', 'duty-rates', 'holidays', 'closures', 'contacts', 'kits', 'families'])
+    for (const n of [
+      'categories',
+      'charges',
+      'duty-rates',
+      'tax-rates',
+      'holidays',
+      'closures',
+      'contacts',
+      'kits',
+      'families',
+    ])
       expect([n, (sizes[n] ?? 0) > 0]).toEqual([n, true]);
     const currencies = await books.rows<{ c: string }>('SELECT DISTINCT currency AS c FROM supplier ORDER BY c');
     expect(currencies.map((r) => r.c)).toEqual(['CHF', 'EUR', 'GBP', 'JPY', 'USD']);

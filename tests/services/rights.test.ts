@@ -99,6 +99,7 @@ import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
 import { remindSupplier } from '@/services/purchase/remindSupplier';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
+import { setOrderCharge } from '@/services/purchase/setOrderCharge';
 import { setTray } from '@/services/purchase/setTray';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
 import { topUpTray } from '@/services/purchase/topUpTray';
@@ -378,6 +379,23 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
           req({
             ...{ orderId: 999, kind: 'charge' as const, description: 'Freight', quantity: '1', unit: '' },
             ...{ price: '', locationId: null },
+          }),
+        ),
+    ],
+  },
+  'purchase/setOrderCharge': {
+    who: buying,
+    tries: [
+      (a) =>
+        setOrderCharge(
+          books.deps,
+          a,
+          req({
+            ...{ orderId: 999, name: 'Freight', was: '', as: 'given' as const },
+            entry: {
+              ...{ sign: 'charge' as const, amountKind: 'fixed' as const, amount: '9', currency: 'EUR', onCharges: '' },
+              ...{ spread: 'value' as const, into: 'stock' as const, account: '', billed: true, onlyLines: '' },
+            },
           }),
         ),
     ],
@@ -979,6 +997,7 @@ const shared = new Set([
   'planning/trayTotals',
   'planning/urgency',
   'planning/whenItComes',
+  'purchase/orderCosts',
   'purchase/orderSums',
   'purchase/postJoin',
   'purchase/spending',

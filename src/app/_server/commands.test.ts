@@ -21,6 +21,10 @@ const customerOrder = {
   },
   ...{ delivers: null, priority: null, note: '', lines: [customerLine] },
 };
+const chargeEntry = {
+  ...{ sign: 'charge', amountKind: 'fixed', amount: '90', currency: 'USD', onCharges: '', onlyLines: '1, 3' },
+  ...{ spread: 'volume', into: 'stock', account: '', billed: true },
+};
 const samples: Record<string, { good: object[]; bad: object[] }> = {
   'accept-need': {
     good: [
@@ -522,6 +526,14 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     bad: [
       { orderId: 1, field: 'state', was: '', now: 'sent' },
       { orderId: 1, field: 'orderText', was: '', now: 'x'.repeat(2001) },
+    ],
+  },
+  'set-order-charge': {
+    good: [{ orderId: 1, name: 'Sea freight', was: '', as: 'given', entry: chargeEntry }],
+    bad: [
+      { orderId: 1, name: 'Sea freight', was: '', as: 'forgotten', entry: chargeEntry },
+      { orderId: 1, name: 'Sea freight', was: '', as: 'given', entry: { ...chargeEntry, spread: 'duty' } },
+      { orderId: 1, name: 'x'.repeat(61), was: '', as: 'given', entry: chargeEntry },
     ],
   },
   'copy-order': { good: [{ orderId: 1 }], bad: [{}] },

@@ -51,11 +51,13 @@ import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { followUpOrder } from '@/services/purchase/followUp';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { newOrder } from '@/services/purchase/newOrder';
+import { bookingFields } from '@/services/purchase/orderCell';
 import { pasteLines } from '@/services/purchase/pasteLines';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
 import { remindSupplier } from '@/services/purchase/remindSupplier';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
+import { setOrderCharge } from '@/services/purchase/setOrderCharge';
 import { setTray } from '@/services/purchase/setTray';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
 import { topUpTray } from '@/services/purchase/topUpTray';
@@ -313,21 +315,21 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     Joi.alternatives(
       Joi.object({
         orderId: id,
-        field: Joi.valid('packs', 'wantedDate').required(),
+        field: Joi.valid('packs', 'wantedDate', 'promisedDate').required(),
         partId: id,
         was: typed,
         now: typed,
       }),
       Joi.object({
         orderId: id,
-        field: Joi.valid('price', 'freeOfCharge', 'edition', 'priceReason').required(),
+        field: Joi.valid('price', 'discount', 'freeOfCharge', 'edition', 'priceReason').required(),
         lineId: id,
         was: typed,
         now: typed,
       }),
       Joi.object({
         ...{ orderId: id, lineId: id, was: note(400), now: note(400) },
-        field: Joi.valid('printedNote', 'internalNote').required(),
+        field: Joi.valid('printedNote', 'internalNote', ...bookingFields).required(),
       }),
       Joi.object({ orderId: id, field: Joi.valid('remove').required(), lineId: id, was: typed }),
     ),
@@ -361,6 +363,20 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       now: note(2000),
     }),
     editHead,
+  ),
+  'set-order-charge': entry(
+    Joi.object({
+      ...{ orderId: id, name: note(60), was: note(2000), as: Joi.valid('given', 'left_out', 'usual').required() },
+      entry: Joi.object({
+        sign: Joi.valid('charge', 'allowance').required(),
+        amountKind: Joi.valid('fixed', 'percent', 'duty').required(),
+        ...{ amount: typed, currency: note(3), onCharges: note(400), onlyLines: note(400), account: note(20) },
+        spread: Joi.valid('value', 'quantity', 'weight', 'volume', 'even').required(),
+        into: Joi.valid('stock', 'expense', 'recoverable').required(),
+        billed: Joi.boolean().required(),
+      }).required(),
+    }),
+    setOrderCharge,
   ),
   'copy-order': entry(Joi.object({ orderId: id }), copyOrder),
   'paste-lines': entry(

@@ -41,32 +41,53 @@ export const minorOf = (amount: string, currency: string): Minor => {
   return Number(divideHalfUp(f.num * 10n ** BigInt(decimalsOf(currency)), f.den));
 };
 
-/** The charges to reckon with before an order is made: freight by the supplier's terms first (fixed sum and rate per kilogram,
- *  nothing from the free-freight value on), then its usual charges by position. One that is asked each time counts with its
- *  usual amount, and with 0 where none is on file; `asked` names those.
- *  Units: goods net in minor units of the supplier's currency; weight in kilograms, null when some goods have none on file
- *  (freight by weight is then not reckoned, and said).
+type Order = { readonly net: Minor; readonly weight: Fraction | null; readonly currency: string };
+type Freight = {
+  readonly name: string;
+  readonly minor: Minor;
+  readonly spread: 'value' | 'weight';
+  readonly perOrder: boolean;
+};
+
+/** Freight by the terms of a supplier: a fixed sum and a rate per kilogram, nothing from the free-freight value on; `noWeight` when
+ *  it goes by weight and some goods have none on file (it is not reckoned then).
+ *  Units: goods net in minor units of the supplier's currency; weight in kilograms.
  *  Source: freight terms, common practice. */
+export function freightOf(
+  freight: FreightTerms,
+  order: Order,
+): { readonly charges: readonly Freight[]; readonly noWeight: boolean } {
+  const { currency } = order;
+  const asked = (amount: string | null): amount is string => amount !== null && Number(amount) > 0;
+  if (freight.freeFrom !== null && order.net >= minorOf(freight.freeFrom, currency))
+    return { charges: [], noWeight: false };
+  const charges: Freight[] = [];
+  if (asked(freight.fixed)) {
+    const spread = order.weight === null ? 'value' : 'weight';
+    charges.push({ name: 'Freight', minor: minorOf(freight.fixed, currency), spread, perOrder: true });
+  }
+  if (asked(freight.perKg) && order.weight !== null) {
+    const minor = timesWeight(freight.perKg, order.weight, currency);
+    charges.push({ name: 'Freight by weight', minor, spread: 'weight', perOrder: false });
+  }
+  return { charges, noWeight: asked(freight.perKg) && order.weight === null };
+}
+
+/** The charges to reckon with before an order is made: freight by the supplier's terms first, then its usual charges by position.
+ *  One that is asked each time counts with its usual amount, and with 0 where none is on file; `asked` names those. */
 export function usualCharges(
   usual: readonly UsualCharge[],
   freight: FreightTerms,
-  order: { readonly net: Minor; readonly weight: Fraction | null; readonly currency: string },
+  order: Order,
 ): { readonly charges: readonly EstimatedCharge[]; readonly asked: readonly string[]; readonly noWeight: boolean } {
   const { currency } = order;
-  const charges: EstimatedCharge[] = [];
-  const free = freight.freeFrom !== null && order.net >= minorOf(freight.freeFrom, currency);
-  const fixed = (name: string, minor: Minor, spread: Spread): EstimatedCharge => ({
-    ...{ name, sign: 1, amount: { kind: 'fixed', minor, currency }, spread, lines: null, into: 'stock' },
-    ...{ origin: 'freight_terms', perOrder: true },
-  });
-  if (!free && freight.fixed !== null && Number(freight.fixed) > 0)
-    charges.push(fixed('Freight', minorOf(freight.fixed, currency), order.weight === null ? 'value' : 'weight'));
-  const byWeight = !free && freight.perKg !== null && Number(freight.perKg) > 0;
-  if (byWeight && order.weight !== null)
-    charges.push({
-      ...fixed('Freight by weight', timesWeight(freight.perKg as string, order.weight, currency), 'weight'),
-      perOrder: false,
-    });
+  const terms = freightOf(freight, order);
+  const charges = terms.charges.map(
+    ({ name, minor, spread, perOrder }): EstimatedCharge => ({
+      ...{ name, sign: 1, amount: { kind: 'fixed', minor, currency }, spread, lines: null, into: 'stock' },
+      ...{ origin: 'freight_terms', perOrder },
+    }),
+  );
 
   const at = new Map<string, number>();
   const asked: string[] = [];
@@ -86,7 +107,7 @@ export function usualCharges(
       perOrder: u.amountKind === 'fixed' || u.amountKind === 'asked',
     });
   }
-  return { charges, asked, noWeight: byWeight && order.weight === null };
+  return { charges, asked, noWeight: terms.noWeight };
 }
 
 const timesWeight = (perKg: string, weight: Fraction, currency: string): Minor => {

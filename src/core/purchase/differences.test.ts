@@ -5,7 +5,15 @@ const part = (packs: number, date: string | null = '2026-12-04', placeId = 1, pa
   ...{ partId, packs: units(packs), date, placeId },
 });
 const line = (change: Partial<SaidLine> = {}): SaidLine => ({
-  ...{ lineId: 1, lineNo: 1, description: 'Fen Moss', packName: 'bag', price: '28.5', freeOfCharge: false },
+  ...{
+    lineId: 1,
+    lineNo: 1,
+    description: 'Fen Moss',
+    packName: 'bag',
+    price: '28.5',
+    freeOfCharge: false,
+    discount: '0',
+  },
   parts: [part(6)],
   ...change,
 });
@@ -20,6 +28,9 @@ describe('what an order says otherwise than its supplier was told', () => {
   test('quantity, price and date, each by itself', () => {
     expect(differences([line()], [line({ parts: [part(8)] })])).toEqual([
       { ...head, kind: 'quantity', was: units(6), now: units(8) },
+    ]);
+    expect(differences([line()], [line({ discount: '5' })])).toEqual([
+      { ...head, kind: 'discount', was: '0', now: '5' },
     ]);
     expect(differences([line()], [line({ price: '29' })])).toEqual([
       { ...head, kind: 'price', was: '28.5', now: '29' },

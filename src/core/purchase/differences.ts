@@ -15,6 +15,8 @@ export type SaidLine = {
   /** Price as text, with what it is per; null = none was said. */
   readonly price: string | null;
   readonly freeOfCharge: boolean;
+  /** Taken off the line, in percent. */
+  readonly discount: string;
   readonly parts: readonly SaidPart[];
 };
 
@@ -27,6 +29,7 @@ export type LineDifference = {
   | { readonly kind: 'taken_off'; readonly was: number }
   | { readonly kind: 'quantity'; readonly was: number; readonly now: number }
   | { readonly kind: 'price'; readonly was: string | null; readonly now: string | null }
+  | { readonly kind: 'discount'; readonly was: string; readonly now: string }
   | { readonly kind: 'date'; readonly was: readonly string[]; readonly now: readonly string[] }
   | { readonly kind: 'place' }
 );
@@ -61,6 +64,7 @@ export function differences(said: readonly SaidLine[], now: readonly SaidLine[])
     if (packsOf(was) !== packsOf(l)) found.push({ ...head, kind: 'quantity', was: packsOf(was), now: packsOf(l) });
     else if (!same(placesOf(was), placesOf(l))) found.push({ ...head, kind: 'place' });
     if (priceOf(was) !== priceOf(l)) found.push({ ...head, kind: 'price', was: priceOf(was), now: priceOf(l) });
+    if (was.discount !== l.discount) found.push({ ...head, kind: 'discount', was: was.discount, now: l.discount });
     if (!same(datesOf(was), datesOf(l))) found.push({ ...head, kind: 'date', was: datesOf(was), now: datesOf(l) });
   }
   for (const { lineNo, description, packName, ...l } of before.values())

@@ -3,6 +3,10 @@ import { MICRO } from '@/core/quantity';
 
 export type LineKind = 'stock' | 'non_stock' | 'charge' | 'service' | 'straight_to_customer';
 
+/** What an invoice is held against: the order alone, or also what came. */
+export const matchings = ['two_way', 'three_way'] as const;
+export type Matching = (typeof matchings)[number];
+
 export type FindingLine = {
   readonly lineNo: number;
   readonly kind: LineKind;
@@ -18,6 +22,10 @@ export type FindingOrder = {
   readonly supplierAddress: boolean;
   /** Letters of its addresses and texts that can't be set on paper. */
   readonly unprintable?: readonly string[];
+  /** Charges that are asked each time and were not said yet, and those in a currency without a rate: they count nothing. */
+  readonly chargesOpen?: readonly string[];
+  /** Tax categories without a rate. */
+  readonly untaxed?: readonly string[];
   readonly orderMinimum: Minor;
   readonly net: Minor;
   /** The currency that no rate is on file of; null when one is, or none is needed. */
@@ -37,6 +45,8 @@ export type Finding =
   | { readonly kind: 'supplier_address_missing'; readonly blocks: false }
   | { readonly kind: 'not_whole_packs'; readonly blocks: false; readonly lineNo: number }
   | { readonly kind: 'unprintable'; readonly blocks: false; readonly letters: readonly string[] }
+  | { readonly kind: 'charges_open'; readonly blocks: false; readonly names: readonly string[] }
+  | { readonly kind: 'no_tax_rate'; readonly blocks: false; readonly categories: readonly string[] }
   | { readonly kind: 'wanted_in_the_past'; readonly blocks: false; readonly lineNo: number }
   | { readonly kind: 'below_minimum'; readonly blocks: false; readonly minimum: Minor; readonly short: Minor }
   | { readonly kind: 'minimum_reached'; readonly blocks: false; readonly minimum: Minor };
@@ -70,6 +80,10 @@ export function findings(order: FindingOrder): Finding[] {
   }
   if (order.unprintable && order.unprintable.length > 0)
     found.push({ kind: 'unprintable', blocks: false, letters: order.unprintable });
+  if (order.chargesOpen && order.chargesOpen.length > 0)
+    found.push({ kind: 'charges_open', blocks: false, names: order.chargesOpen });
+  if (order.untaxed && order.untaxed.length > 0)
+    found.push({ kind: 'no_tax_rate', blocks: false, categories: order.untaxed });
   if (!order.supplierAddress) found.push({ kind: 'supplier_address_missing', blocks: false });
   if (order.orderMinimum > 0 && order.lines.length > 0) {
     const short = order.orderMinimum - order.net;

@@ -1,11 +1,27 @@
 export { type Addressed, deliveryAddress, invoiceAddress } from './addresses';
 export { checkLineQuantity, type LineQuantityFault, MAX_PACKS_PER_LINE } from './checkLineQuantity';
+export {
+  type CostShare,
+  type CostShareFault,
+  costByShare,
+  costSharesText,
+  parseCostShares,
+} from './costShares';
 export { type Counted, countGoods, openOf } from './countGoods';
 export { type Delivery, type SplitFault, splitDelivery, spreadOverWeeks } from './deliveries';
 export { differences, type LineDifference, type SaidLine, type SaidPart } from './differences';
-export { type Finding, type FindingLine, type FindingOrder, findings, type LineKind } from './findings';
+export {
+  type Finding,
+  type FindingLine,
+  type FindingOrder,
+  findings,
+  type LineKind,
+  type Matching,
+  matchings,
+} from './findings';
 export { concernsOf, type Followed, type OrderConcern, orderConcerns } from './followUp';
 export { draftsThatFit, draftToJoin, type OpenDraft, type TrayChoice } from './joinDraft';
+export { type CostLine, type CostOfLine, type OrderCost, type OrderCostInput, orderCost } from './orderCost';
 export { type OrderPaper, type PaperLine, type PaperPart, unprintable } from './orderPaper';
 export {
   actionRights,
@@ -28,4 +44,4 @@ export {
   stageOf,
 } from './orderState';
 export { deliveryWords, type FreightPayer, paymentWords, termsLine } from './terms';
-export { orderTotals, receiptValue, type TotalLine } from './totals';
+export { netOfLine, orderTotals, receiptValue, type TotalLine } from './totals';

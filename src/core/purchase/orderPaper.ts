@@ -28,6 +28,8 @@ export type PaperLine = {
   readonly price: string | null;
   readonly per: string;
   readonly freeOfCharge: boolean;
+  /** Taken off the line, in percent; '0' = nothing. */
+  readonly discount: string;
   readonly net: Minor;
   readonly note: string;
   /** What it was bought for: customers' orders, places' requests. */
@@ -56,6 +58,11 @@ export type OrderPaper = {
   readonly text: string;
   readonly lines: readonly PaperLine[];
   readonly net: Minor;
+  /** Charges and allowances on the supplier's bill. */
+  readonly charges: readonly { readonly name: string; readonly minor: Minor }[];
+  /** Tax on it; none where it is not the supplier that is paid it. */
+  readonly taxes: readonly { readonly percent: string; readonly taxable: Minor; readonly tax: Minor }[];
+  readonly total: Minor;
 };
 
 /** Letters that the paper's typeface has: Latin, Greek, Cyrillic, and what belongs to every script. */

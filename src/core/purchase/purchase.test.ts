@@ -80,9 +80,9 @@ describe('totals', () => {
   const price = { amount: '32.80', perQuantity: '1', packContent: fraction(10) };
   test('line nets add up; free of charge and unpriced lines count nothing', () => {
     const lines = [
-      { base: units(60), price, freeOfCharge: false },
-      { base: units(10), price, freeOfCharge: true },
-      { base: units(10), price: null, freeOfCharge: false },
+      { base: units(60), price, freeOfCharge: false, discountPercent: '0' },
+      { base: units(10), price, freeOfCharge: true, discountPercent: '0' },
+      { base: units(10), price: null, freeOfCharge: false, discountPercent: '0' },
     ];
     expect(orderTotals(lines, 'EUR')).toEqual({ lines: [19_680, 0, 0], net: 19_680 });
   });

@@ -25,6 +25,7 @@ export type OrderedRow = {
   readonly priceContentNum: number;
   readonly priceContentDen: number;
   readonly freeOfCharge: number;
+  readonly discountPercent: string;
 };
 
 /** Lines of items on orders dated in some days, drafts included, with what came of each. */
@@ -34,7 +35,8 @@ export const readOrderedBetween = (tx: Tx, from: string, to: string) =>
             (SELECT COALESCE(SUM(d.received_quantity), 0) FROM delivery_part d WHERE d.order_line_id = l.id) AS received,
             (SELECT COALESCE(SUM(d.cancelled_quantity), 0) FROM delivery_part d WHERE d.order_line_id = l.id) AS cancelled,
             l.price_amount AS priceAmount, l.price_per AS pricePer, l.price_content_num AS priceContentNum,
-            l.price_content_den AS priceContentDen, l.free_of_charge AS freeOfCharge
+            l.price_content_den AS priceContentDen, l.free_of_charge AS freeOfCharge,
+            l.discount_percent AS discountPercent
        FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN item i ON i.id = l.item_id
       WHERE o.order_date BETWEEN :from AND :to AND (o.state IN ${LIVE} OR o.state = 'closed')`,
     { from, to },

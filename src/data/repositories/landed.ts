@@ -1,4 +1,5 @@
 import type { DutyRate, FreightTerms, UsualCharge } from '@/core/landed';
+import type { TaxRate } from '@/core/tax';
 import type { Tx } from '../sql';
 
 export type GoodsRow = {
@@ -27,16 +28,28 @@ export const readFreightTerms = (tx: Tx, supplierIds: readonly number[]) =>
     supplierIds,
   );
 
-type ChargeRow = Omit<UsualCharge, 'onCharges'> & { readonly supplierId: number; readonly onCharges: string };
+type ChargeRow = Omit<UsualCharge, 'onCharges'> & {
+  readonly supplierId: number;
+  readonly onCharges: string;
+  readonly account: string;
+};
 
 /** The usual charges of suppliers, in their order. */
 export const readChargesOf = (tx: Tx, supplierIds: readonly number[]) =>
   tx.rowsOf<ChargeRow>(
     `SELECT supplier_id AS supplierId, name, position, sign, amount_kind AS amountKind, ${plain('amount')} AS amount, currency,
-            on_charges AS onCharges, spread, into_cost AS \`into\`
+            on_charges AS onCharges, spread, into_cost AS \`into\`, account
        FROM charge_type WHERE supplier_id IN (?) ORDER BY supplier_id, position, id`,
     supplierIds,
   );
+
+export const readTaxRates = async (tx: Tx): Promise<TaxRate[]> =>
+  (
+    await tx.rows<Omit<TaxRate, 'usual'> & { usual: number }>(
+      `SELECT category, ${plain('percent')} AS percent, ${plain('own_use_percent')} AS ownUsePercent, usual, valid_from AS validFrom,
+              valid_to AS validTo FROM tax_rate`,
+    )
+  ).map((r) => ({ ...r, usual: r.usual === 1 }));
 
 export const readDutyRates = (tx: Tx) =>
   tx.rows<DutyRate>(

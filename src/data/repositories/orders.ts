@@ -1,6 +1,7 @@
 import type { Rate } from '@/core/money';
-import type { LineKind, OrderState, PriceReason, SentHow } from '@/core/purchase';
+import type { LineKind, Matching, OrderState, PriceReason, SentHow } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
+import type { Purpose, TaxRegime } from '@/core/tax';
 import { list, type SqlValue, type Tx } from '../sql';
 import { LIVE } from './orderStates';
 
@@ -51,6 +52,10 @@ export type OrderRow = {
   internalNote: string;
   /** Why its date is not that of its approval; '' = it is. */
   datedBecause: string;
+  taxRegime: TaxRegime;
+  supplierMatching: Matching;
+  /** Its charges are its own, whatever its supplier's terms become. */
+  chargesKept: number;
   version: number;
 };
 
@@ -63,7 +68,8 @@ const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS sup
   m.fault AS sendingFault, k.name AS askedBy, o.asked_at AS askedAt, q.name AS asked, o.confirmed_at AS confirmedAt,
   o.supplier_reference AS supplierReference, o.before_state AS \`before\`, o.amendment_no AS amendmentNo,
   o.next_contact AS nextContact, o.own_number AS ownNumber, o.location_id AS locationId, o.wanted_date AS wantedDate, o.contact,
-  o.internal_note AS internalNote, o.dated_because AS datedBecause, o.version`;
+  o.internal_note AS internalNote, o.dated_because AS datedBecause, s.tax_regime AS taxRegime,
+  s.matching AS supplierMatching, o.charges_kept AS chargesKept, o.version`;
 const orderTables = `purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN app_user c ON c.id = o.created_by
   LEFT JOIN app_user a ON a.id = o.approved_by LEFT JOIN app_user k ON k.id = o.asked_by
   LEFT JOIN app_user q ON q.id = o.asked_user_id LEFT JOIN outbox_mail m ON m.id = o.sending_mail_id`;
@@ -188,6 +194,28 @@ export type OrderLineRow = {
   internalNote: string;
   /** Why the price is not the one that was expected. */
   priceReason: PriceReason | null;
+  discountPercent: string;
+} & LineBooking & {
+    /** Of the item: what it weighs and takes up per base unit, and how it is booked. */
+    weightKg: string | null;
+    volumeL: string | null;
+    hsCode: string | null;
+    itemOrigin: string | null;
+    itemPurpose: 'resale' | 'own_use' | 'service' | 'one_off' | null;
+    itemTaxCategory: string | null;
+    itemAccount: string | null;
+    itemDepartment: string | null;
+    itemInspect: number | null;
+  };
+
+/** How a line is booked where it is other than the item and the supplier have it; null or '' = as they have it. */
+export type LineBooking = {
+  purpose: Purpose | null;
+  taxCategory: string;
+  /** Accounts with their shares, as text. */
+  costTo: string;
+  inspect: number | null;
+  matching: Matching | null;
 };
 
 const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l.item_id AS itemId, i.number AS itemNumber,
@@ -196,42 +224,61 @@ const lineColumns = `l.id, l.order_id AS orderId, l.line_no AS lineNo, l.kind, l
   l.pack_quantity AS packQuantity, l.base_quantity AS baseQuantity, l.price_amount AS priceAmount,
   l.price_per AS pricePer, l.price_content_num AS priceContentNum, l.price_content_den AS priceContentDen,
   l.expected_amount AS expectedAmount, l.free_of_charge AS freeOfCharge, l.price_origin AS priceOrigin, l.edition,
-  l.unordered, l.printed_note AS printedNote, l.internal_note AS internalNote, l.price_reason AS priceReason`;
+  l.unordered, l.printed_note AS printedNote, l.internal_note AS internalNote, l.price_reason AS priceReason,
+  l.discount_percent AS discountPercent, l.purpose, l.tax_category AS taxCategory, l.cost_to AS costTo, l.inspect, l.matching,
+  i.weight_kg AS weightKg, i.volume_l AS volumeL, i.hs_code AS hsCode, i.origin AS itemOrigin, i.purpose AS itemPurpose,
+  i.tax_category AS itemTaxCategory, COALESCE(NULLIF(i.account, ''), c.account, '') AS itemAccount, i.department AS itemDepartment,
+  i.inspect AS itemInspect`;
 
 export async function readOrderLines(tx: Tx, orderIds: readonly number[]): Promise<OrderLineRow[]> {
   const ids = list('id', orderIds);
   if (!ids) return [];
   return tx.rows<OrderLineRow>(
-    `SELECT ${lineColumns} FROM order_line l LEFT JOIN item i ON i.id = l.item_id
+    `SELECT ${lineColumns} FROM order_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN category c ON c.id = i.category_id
       WHERE l.order_id IN (${ids.sql}) ORDER BY l.order_id, l.line_no`,
     ids.values,
   );
 }
 
-export type NewLine = Omit<
-  OrderLineRow,
-  | 'id'
+/** What the item says beside a line is not the line's own. */
+type OfItem =
   | 'itemNumber'
   | 'unitName'
   | 'buyerNote'
   | 'makersNumber'
   | 'familyId'
-  | 'printedNote'
-  | 'internalNote'
-  | 'priceReason'
-> &
-  Partial<Pick<OrderLineRow, 'printedNote' | 'internalNote'>>;
+  | 'weightKg'
+  | 'volumeL'
+  | 'hsCode'
+  | 'itemOrigin'
+  | 'itemPurpose'
+  | 'itemTaxCategory'
+  | 'itemAccount'
+  | 'itemDepartment'
+  | 'itemInspect';
+/** What a new line has only where it is said. */
+type Sayable = 'printedNote' | 'internalNote' | 'discountPercent' | keyof LineBooking;
+export type NewLine = Omit<OrderLineRow, 'id' | 'priceReason' | OfItem | Sayable> &
+  Partial<Pick<OrderLineRow, Sayable>>;
+
+/** What a line says where nobody said anything. */
+export const unsaid: Pick<OrderLineRow, Sayable> = {
+  ...{ printedNote: '', internalNote: '', discountPercent: '0', purpose: null, taxCategory: '', costTo: '' },
+  ...{ inspect: null, matching: null },
+};
 
 export const insertOrderLine = async (tx: Tx, l: NewLine): Promise<number> =>
   (
     await tx.run(
       `INSERT INTO order_line (order_id, line_no, kind, item_id, source_id, description, supplier_item_number, pack_id,
          pack_name, content_num, content_den, pack_quantity, base_quantity, price_amount, price_per, price_content_num,
-         price_content_den, expected_amount, price_origin, edition, free_of_charge, unordered, printed_note, internal_note)
+         price_content_den, expected_amount, price_origin, edition, free_of_charge, unordered, printed_note, internal_note, discount_percent,
+         purpose, tax_category, cost_to, inspect, matching)
        VALUES (:orderId, :lineNo, :kind, :itemId, :sourceId, :description, :supplierItemNumber, :packId,
          :packName, :contentNum, :contentDen, :packQuantity, :baseQuantity, :priceAmount, :pricePer, :priceContentNum,
-         :priceContentDen, :expectedAmount, :priceOrigin, :edition, :freeOfCharge, :unordered, :printedNote, :internalNote)`,
-      { printedNote: '', internalNote: '', ...l } as unknown as Record<string, SqlValue>,
+         :priceContentDen, :expectedAmount, :priceOrigin, :edition, :freeOfCharge, :unordered, :printedNote, :internalNote, :discountPercent,
+         :purpose, :taxCategory, :costTo, :inspect, :matching)`,
+      { ...unsaid, ...l } as unknown as Record<string, SqlValue>,
     )
   ).id;
 
@@ -252,13 +299,15 @@ export const updateOrderLine = (
     printedNote: string;
     internalNote: string;
     priceReason: SqlValue;
-  },
+    discountPercent: string;
+  } & LineBooking,
 ) =>
   tx.run(
     `UPDATE order_line SET pack_quantity = :packQuantity, base_quantity = :baseQuantity, price_amount = :priceAmount,
             price_per = :pricePer, price_content_num = :priceContentNum, price_content_den = :priceContentDen,
             expected_amount = :expectedAmount, free_of_charge = :freeOfCharge, price_origin = :priceOrigin, edition = :edition, printed_note = :printedNote,
-            internal_note = :internalNote, price_reason = :priceReason WHERE id = :id`,
+            internal_note = :internalNote, price_reason = :priceReason, discount_percent = :discountPercent, purpose = :purpose,
+            tax_category = :taxCategory, cost_to = :costTo, inspect = :inspect, matching = :matching WHERE id = :id`,
     l,
   );
 
@@ -288,6 +337,10 @@ export async function takeOffOrderLine(tx: Tx, lineId: number): Promise<void> {
   await tx.run('DELETE FROM delivery_part WHERE order_line_id = :lineId', { lineId });
   await tx.run('DELETE FROM order_line WHERE id = :lineId', { lineId });
 }
+
+/** By when its supplier promised a part, before it confirmed it. */
+export const setPromised = (tx: Tx, id: number, promisedDate: SqlValue) =>
+  tx.run('UPDATE delivery_part SET promised_date = :promisedDate WHERE id = :id', { id, promisedDate });
 
 /** Takes one part of a draft's line off it. */
 export const deletePart = (tx: Tx, id: number) => tx.run('DELETE FROM delivery_part WHERE id = :id', { id });

@@ -17,10 +17,11 @@ export type OpenPartRow = {
   readonly priceContentNum: number;
   readonly priceContentDen: number;
   readonly freeOfCharge: number;
+  readonly discountPercent: string;
 };
 
 const price = `l.price_amount AS priceAmount, l.price_per AS pricePer, l.price_content_num AS priceContentNum,
-  l.price_content_den AS priceContentDen, l.free_of_charge AS freeOfCharge`;
+  l.price_content_den AS priceContentDen, l.free_of_charge AS freeOfCharge, l.discount_percent AS discountPercent`;
 
 /** What is still to come on orders and drafts for these places. */
 export function readOpenParts(tx: Tx, locationIds: readonly number[] | null): Promise<OpenPartRow[]> {

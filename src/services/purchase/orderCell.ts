@@ -2,7 +2,7 @@ import { parseDate } from '@/core/calendar';
 import { parsePrice } from '@/core/money';
 import { partQuantities } from '@/core/packs';
 import type { Actor } from '@/core/people';
-import { checkLineQuantity } from '@/core/purchase';
+import { checkLineQuantity, costSharesText, matchings, parseCostShares } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
@@ -10,8 +10,10 @@ import { type Change, readChanges, recordChanges } from '@/data/repositories/boo
 import { markDirty } from '@/data/repositories/marks';
 import {
   bumpOrder,
+  type LineBooking,
   type OrderLineRow,
   type PartRow,
+  setPromised,
   takeOffOrderLine,
   updateOrderLine,
   updatePart,
@@ -20,17 +22,28 @@ import {
 import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import { readBuying } from '../catalogue/buying';
-import { type Failure, invalidField } from '../failure';
+import { type Failure, type FieldFault, invalidField } from '../failure';
 import { type LoadedOrder, pairsOf } from './loadOrder';
 import { perTrayLine } from './perTrayLine';
 import { breakLineOf, breakPacks, expectedPrice } from './pricing';
 
+/** How a line is booked, where it is other than the item and the supplier have it. */
+export const bookingFields = ['purpose', 'taxCategory', 'costTo', 'inspect', 'matching'] as const;
+export type BookingField = (typeof bookingFields)[number];
+
 /** One cell of a draft. `was` is what the person saw: two people in one order lose nothing, because a cell that someone
  *  else changed meanwhile is shown, and cells that do not touch are both kept. */
 export type OrderEdit = { readonly orderId: number } & (
-  | { readonly field: 'packs' | 'wantedDate'; readonly partId: number; readonly was: string; readonly now: string }
   | {
-      readonly field: 'price' | 'freeOfCharge' | 'edition' | 'printedNote' | 'internalNote' | 'priceReason';
+      readonly field: 'packs' | 'wantedDate' | 'promisedDate';
+      readonly partId: number;
+      readonly was: string;
+      readonly now: string;
+    }
+  | {
+      readonly field:
+        | ('price' | 'discount' | 'freeOfCharge' | 'edition' | 'printedNote' | 'internalNote' | 'priceReason')
+        | BookingField;
       readonly lineId: number;
       readonly was: string;
       readonly now: string;
@@ -105,6 +118,38 @@ async function apply(tx: Tx, edit: OrderEdit, { lines, line, own, part, today, t
       await updatePart(tx, { ...part, wantedDate: day.value });
       return record('wanted date', edit.was, day.value ?? '');
     }
+    case 'promisedDate': {
+      const day = edit.now.trim() === '' ? ok(null) : parseDate(edit.now, today);
+      if (!day.ok) return err(invalidField('promisedDate', day.error));
+      if (!part) return err({ kind: 'not_found', what: 'line' });
+      if ((part.promisedDate ?? '') !== edit.was) return meanwhile(part.promisedDate ?? '');
+      await setPromised(tx, part.id, day.value);
+      return record('promised date', edit.was, day.value ?? '');
+    }
+    case 'discount': {
+      const was = plain(line.discountPercent);
+      if (was !== edit.was) return meanwhile(was);
+      const typed = edit.now.trim().replace(/\s*%$/, '');
+      const percent = typed === '' ? ok('0') : parsePrice(typed);
+      if (!percent.ok) return err(invalidField('discount', percent.error));
+      if (Number(percent.value) > 100 || /\.\d{4}/.test(percent.value))
+        return err(invalidField('discount', { kind: 'not_a_percentage', text: edit.now.trim() }));
+      await updateOrderLine(tx, { ...line, discountPercent: percent.value });
+      return record('discount', was, percent.value);
+    }
+    case 'purpose':
+    case 'taxCategory':
+    case 'costTo':
+    case 'inspect':
+    case 'matching': {
+      const was = bookingText(line, edit.field);
+      if (was !== edit.was) return meanwhile(was);
+      const booked = bookingOf(edit.field, edit.now.trim());
+      if (!booked.ok) return err(invalidField(edit.field, booked.error));
+      const changed = { ...line, ...booked.value };
+      await updateOrderLine(tx, changed);
+      return record(bookingWords[edit.field], was, bookingText(changed, edit.field));
+    }
     case 'price': {
       const price = edit.now.trim() === '' ? ok(null) : parsePrice(edit.now);
       if (!price.ok) return err(invalidField('price', price.error));
@@ -148,6 +193,37 @@ async function apply(tx: Tx, edit: OrderEdit, { lines, line, own, part, today, t
       await (told ? voidOrderLine(tx, line.id) : takeOffOrderLine(tx, line.id));
       return record(trayIds.length > 0 ? 'put back into its tray' : 'removed', line.description, '');
     }
+  }
+}
+
+const bookingWords: Readonly<Record<BookingField, string>> = {
+  purpose: 'bought for',
+  taxCategory: 'tax category',
+  costTo: 'account',
+  inspect: 'inspection',
+  matching: 'matching',
+};
+
+/** How a line is booked as its cell has it; '' = as the item and the supplier have it. */
+const bookingText = (line: LineBooking, field: BookingField): string =>
+  field === 'inspect' ? (line.inspect === null ? '' : line.inspect === 1 ? 'yes' : 'no') : (line[field] ?? '');
+
+/** A cell of how a line is booked, as typed or chosen. Errors: no_account, shares_not_whole. */
+function bookingOf(field: BookingField, text: string): Result<Partial<LineBooking>, FieldFault> {
+  const one = <T extends string>(of: readonly T[]): T | null => of.find((v) => v === text) ?? null;
+  switch (field) {
+    case 'purpose':
+      return ok({ purpose: one(['resale', 'own_use'] as const) });
+    case 'taxCategory':
+      return ok({ taxCategory: text.slice(0, 20) });
+    case 'costTo': {
+      const shares = parseCostShares(text);
+      return shares.ok ? ok({ costTo: costSharesText(shares.value) }) : shares;
+    }
+    case 'inspect':
+      return ok({ inspect: text === '' ? null : text === 'yes' ? 1 : 0 });
+    case 'matching':
+      return ok({ matching: one(matchings) });
   }
 }
 

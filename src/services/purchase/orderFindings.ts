@@ -1,6 +1,7 @@
 import { findings, orderTotals, unprintable } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
+import type { CostOfOrder } from './orderCosts';
 import { totalLineOf } from './pricing';
 
 /** What is missing on an order and worth knowing, from its rows. */
@@ -10,6 +11,7 @@ export function findingsOf(
   parts: readonly PartRow[],
   today: string,
   rateKnown: boolean,
+  costs?: CostOfOrder,
 ) {
   return findings({
     // What was taken off counts nothing any more.
@@ -35,9 +37,23 @@ export function findingsOf(
         ...lines.flatMap((l) => [l.description, l.printedNote]),
       ].join(''),
     ),
+    ...(costs && openOf(costs)),
     orderMinimum: order.orderMinimum,
     net: orderTotals(lines.map(totalLineOf), order.currency).net,
     rateMissing: rateKnown ? null : order.currency,
     today,
   });
+}
+
+/** What of its costs is not known yet. */
+function openOf({ cost, charges }: CostOfOrder) {
+  const unknown = new Set(
+    cost.faults.flatMap((f) => (f.kind === 'no_rate' ? [cost.charges[f.charge]?.charge.name] : [])),
+  );
+  return {
+    chargesOpen: charges
+      .filter((c) => !c.leftOut && ((c.amountKind !== 'duty' && c.amount === null) || unknown.has(c.name)))
+      .map((c) => c.name),
+    untaxed: cost.tax.sums.flatMap((t) => (t.percent === null && t.taxable !== 0 ? [t.category] : [])),
+  };
 }

@@ -29,7 +29,7 @@ export function orderMail(
     const price =
       l.freeOfCharge === 1
         ? 'free of charge'
-        : `${withCents(plain(l.priceAmount ?? '0'))} ${per === '1' ? 'per' : `for ${per}`} ${l.packName}`;
+        : `${withCents(plain(l.priceAmount ?? '0'))} ${per === '1' ? 'per' : `for ${per}`} ${l.packName}${fromDecimal(l.discountPercent) > 0 ? `, less ${plain(l.discountPercent)} %` : ''}`;
     return [
       `${l.lineNo}. ${l.description}${l.edition ? `, edition ${l.edition}` : ''}`,
       `   your number ${l.supplierItemNumber || '-'}, our number ${l.itemNumber ?? '-'}`,
@@ -77,6 +77,8 @@ function changeText(d: LineDifference): string {
       return `${head} ${packs(d.now)} instead of ${packs(d.was)}`;
     case 'price':
       return `${head} price ${d.now ?? '-'} instead of ${d.was ?? '-'}`;
+    case 'discount':
+      return `${head} less ${d.now} % instead of ${d.was} %`;
     case 'date':
       return `${head} wanted ${d.now.join(', ') || '-'} instead of ${d.was.join(', ') || '-'}`;
     case 'place':

@@ -8,9 +8,11 @@ import { readPromisedOf } from '@/data/repositories/orderLife';
 import { findOrder, readOrderLines, readParts } from '@/data/repositories/orders';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
-import type { Deps } from '../deps';
+import { readExchange } from '../cost/exchange';
+import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy } from '../grouping';
+import { costOfOrder } from './orderCosts';
 import { totalLineOf } from './pricing';
 import { toldOtherwise } from './said';
 
@@ -23,22 +25,24 @@ export async function readOrderPaper(deps: Deps, actor: Actor, orderId: number):
     if (!order) return err({ kind: 'not_found', what: 'order' });
     if (!isOrdered(order.state) && order.state !== 'closed')
       return err({ kind: 'not_in_this_state', state: order.state, action: 'send' });
-    const paper = await paperOf(tx, orderId);
+    const paper = await paperOf(deps, tx, orderId);
     return paper ? ok(paper) : err({ kind: 'not_found', what: 'order' });
   });
 }
 
 /** The paper of an order as it stands; null when there is none of that id. */
-export async function paperOf(tx: Tx, orderId: number): Promise<OrderPaper | null> {
+export async function paperOf(deps: Deps, tx: Tx, orderId: number): Promise<OrderPaper | null> {
   const order = await findOrder(tx, orderId);
   if (!order) return null;
   const company = await readCompany(tx);
+  const today = todayOf(deps, company);
   const places = await readLocations(tx);
   const all = await readOrderLines(tx, [orderId]);
   const allParts = await readParts(tx, [orderId]);
   const lines = all.filter((l) => l.unordered === 0 && fromDecimal(l.baseQuantity) > 0);
   const partsOf = groupBy(allParts, (p) => p.lineId);
   const totals = orderTotals(lines.map(totalLineOf), order.currency);
+  const { cost } = await costOfOrder(tx, order, lines, await readExchange(tx, company.currency, today), today);
   const customers = await readCustomersOfLines(
     tx,
     allParts.flatMap((p) => p.customerLineId ?? []),
@@ -83,10 +87,19 @@ export async function paperOf(tx: Tx, orderId: number): Promise<OrderPaper | nul
         ...whereTo(p),
       })),
       price: l.priceAmount === null ? null : plain(l.priceAmount),
+      discount: plain(l.discountPercent),
       ...{ per: plain(l.pricePer), freeOfCharge: l.freeOfCharge === 1, net: totals.lines[i] as number },
       note: l.printedNote,
       references: [...new Set((partsOf.get(l.id) ?? []).flatMap((p) => (promised.get(p.id) ?? []).map((r) => r.name)))],
     })),
     net: totals.net,
+    charges: cost.charges.flatMap(({ charge, inOrder }) =>
+      charge.billed && inOrder !== 0 ? [{ name: charge.name, minor: inOrder }] : [],
+    ),
+    taxes:
+      cost.tax.paidTo === 'supplier'
+        ? cost.tax.sums.flatMap((s) => (s.percent === null ? [] : [{ ...s, percent: s.percent }]))
+        : [],
+    total: cost.total,
   };
 }

@@ -12,6 +12,7 @@ import {
   setOrderState,
   setPartTray,
   takeOffOrderLine,
+  unsaid,
   updateOrderLine,
   updatePart,
 } from '@/data/repositories/orders';
@@ -107,7 +108,7 @@ export async function dropChange(
     await updateTrayLine(tx, { id: t.id, state: 'in_tray', ...(back.get(t.id) ?? t) });
   for (const p of added) if (keptLines.has(p.lineId)) await deletePart(tx, p.id);
   for (const l of lines) if (ordered.has(l.id) && !keptLines.has(l.id)) await takeOffOrderLine(tx, l.id);
-  for (const l of kept.lines) await updateOrderLine(tx, l);
+  for (const l of kept.lines) await updateOrderLine(tx, { ...unsaid, ...l });
   const nowParts = new Map(parts.map((p) => [p.id, p]));
   // What was taken off went back into its tray; it is ordered again, unless somebody has used it meanwhile.
   const off = kept.parts.filter((p) => p.trayLineId !== null && nowParts.get(p.id)?.trayLineId === null);

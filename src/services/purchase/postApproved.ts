@@ -5,6 +5,7 @@ import { err, ok, type Result } from '@/core/result';
 import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
+import { keepOrderCharges } from '@/data/repositories/orderCharges';
 import { endChange, insertAmendment, readOrderRules } from '@/data/repositories/orderLife';
 import { approveOrderRow, keepOrderRate } from '@/data/repositories/orders';
 import type { Tx } from '@/data/sql';
@@ -12,6 +13,7 @@ import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { type LoadedOrder, pairsOf } from './loadOrder';
+import { costOfOrder } from './orderCosts';
 import { findingsOf } from './orderFindings';
 import { numberText, periodOf } from './orderNumber';
 import { needsFourEyes } from './orderSums';
@@ -56,6 +58,8 @@ export async function postApproved(
     at: now,
     orderDate: order.datedBecause === '' ? today : order.orderDate,
   });
+  const { charges } = await costOfOrder(tx, order, lines, exchange, today);
+  await keepOrderCharges(tx, order.id, charges);
   const rate = exchange.quoted(order.currency);
   if (rate) await keepOrderRate(tx, order.id, rate);
   await recordChanges(tx, actor.userId, now, [

@@ -1,5 +1,6 @@
 import type { Price } from '@/core/money';
-import { fromDecimal, toDecimal } from '@/core/quantity';
+import type { TotalLine } from '@/core/purchase';
+import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { breakQuantity } from '@/core/sourcing';
 import { fraction } from '@/core/units';
 import type { OrderLineRow } from '@/data/repositories/orders';
@@ -51,8 +52,14 @@ export const priceOf = (
         packContent: fraction(l.priceContentNum, l.priceContentDen),
       };
 
-export const totalLineOf = (l: OrderLineRow) => ({
-  base: fromDecimal(l.baseQuantity),
+type Priced = Parameters<typeof priceOf>[0] & Pick<OrderLineRow, 'freeOfCharge' | 'discountPercent'>;
+
+/** Some of a stored line as its net is reckoned. */
+export const someOf = (l: Priced, base: Quantity): TotalLine => ({
+  base,
   price: priceOf(l),
   freeOfCharge: l.freeOfCharge === 1,
+  discountPercent: toDecimal(fromDecimal(l.discountPercent)),
 });
+
+export const totalLineOf = (l: OrderLineRow): TotalLine => someOf(l, fromDecimal(l.baseQuantity));

@@ -4,7 +4,9 @@ import { type Actor, may } from '@/core/people';
 import {
   actionRights,
   actionsOf,
+  type CostOfLine,
   concernsOf,
+  costByShare,
   deliveryAddress,
   type Finding,
   invoiceAddress,
@@ -12,6 +14,7 @@ import {
   isOrdered,
   type LineDifference,
   type LineKind,
+  type Matching,
   type OrderAction,
   type OrderConcern,
   type OrderState,
@@ -19,10 +22,13 @@ import {
   orderTotals,
   type PriceReason,
   type Progress,
+  parseCostShares,
   progress,
 } from '@/core/purchase';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
+import type { OrderTax, Purpose } from '@/core/tax';
+import { divideHalfUp, type Fraction } from '@/core/units';
 import { readChanges } from '@/data/repositories/bookkeeping';
 import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
@@ -30,6 +36,7 @@ import { readCustomersOfLines } from '@/data/repositories/customerOrders';
 import { readAmendments, readOrderRules } from '@/data/repositories/orderLife';
 import {
   findOrder,
+  type LineBooking,
   type OrderLineRow,
   type OrderRow,
   type PartRow,
@@ -42,12 +49,13 @@ import {
 import { type ReceiptRow, readLastReceipts, readReceiptsOf } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
-import { readExchange } from '../cost/exchange';
+import { type Exchange, readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy } from '../grouping';
 import { type AskedRows, keepList, type Page, readRows } from '../lists/keptList';
 import { factsOf } from './loadOrder';
+import { type ChargeOfOrder, type CostOfOrder, costOfOrder, purposeOf } from './orderCosts';
 import { findingsOf } from './orderFindings';
 import { needsFourEyes, readApprovers } from './orderSums';
 import { priceOf, totalLineOf } from './pricing';
@@ -240,6 +248,43 @@ export type LineView = {
   readonly printedNote: string;
   readonly internalNote: string;
   readonly priceReason: PriceReason | null;
+  /** Taken off the line, in percent. */
+  readonly discount: string;
+  /** What it is expected to cost on the shelf, in the company's currency; null for what was taken off, or without a rate. */
+  readonly landed: CostOfLine | null;
+  /** The duty rate of its code and origin; null where none is on file. */
+  readonly duty: string | null;
+  /** How it is booked: as the line says, and as item and supplier have it. */
+  readonly booking: {
+    readonly own: LineBooking;
+    readonly purpose: Purpose;
+    readonly taxCategory: string;
+    readonly account: string;
+    readonly inspect: boolean;
+    readonly matching: Matching;
+    readonly costs: readonly { readonly to: string; readonly minor: number }[];
+  };
+};
+
+/** What an order comes to besides its net. */
+export type OrderSums = {
+  readonly charges: readonly (ChargeOfOrder & {
+    /** In the order's currency and the company's; null for what is left out, or without a rate. */
+    readonly inOrder: number | null;
+    readonly inBase: number | null;
+    readonly spreadBy: string;
+  })[];
+  readonly tax: OrderTax;
+  readonly total: number;
+  readonly totalInBase: number | null;
+  /** Goods and landed cost in the company's currency. */
+  readonly goodsInBase: number | null;
+  readonly landed: number | null;
+  /** Kilograms and litres, in millionths, of what has them on file; and how many lines have none. */
+  readonly weight: number;
+  readonly volume: number;
+  readonly noWeight: number;
+  readonly noVolume: number;
 };
 
 export type OrderView = {
@@ -249,6 +294,7 @@ export type OrderView = {
   readonly net: number;
   readonly netInBase: number | null;
   readonly baseCurrency: string;
+  readonly sums: OrderSums;
   readonly came: Progress;
   readonly findings: readonly Finding[];
   /** What it allows in its state, and the person may do. */
@@ -271,12 +317,32 @@ export type OrderView = {
   readonly today: string;
 };
 
+/** How a line is booked, what item, category and supplier say where it says nothing. */
+function bookingOf(l: OrderLineRow, net: number, matching: Matching): LineView['booking'] {
+  const { purpose, taxCategory, costTo, inspect } = l;
+  const account = costTo || [l.itemAccount ?? '', l.itemDepartment ?? ''].filter(Boolean).join(' ');
+  const shares = parseCostShares(account);
+  const split = shares.ok && shares.value.length > 1 ? shares.value : [];
+  const amounts = costByShare(net, split);
+  return {
+    own: { purpose, taxCategory, costTo, inspect, matching: l.matching },
+    ...{ purpose: purposeOf(l), taxCategory: taxCategory || l.itemTaxCategory || '', account },
+    inspect: (inspect ?? l.itemInspect ?? 0) === 1,
+    matching: l.matching ?? matching,
+    costs: split.map((s, i) => ({
+      to: [s.account, s.department].filter(Boolean).join(' '),
+      minor: amounts[i] as number,
+    })),
+  };
+}
+
 const lineView = (
   l: OrderLineRow,
   currency: string,
   net: number,
   parts: readonly PartView[],
   fromTray: boolean,
+  cost: { readonly landed: CostOfLine | null; readonly duty: string | null; readonly matching: Matching },
 ): LineView => {
   const price = priceOf(l);
   const plain = (d: string) => toDecimal(fromDecimal(d));
@@ -306,8 +372,29 @@ const lineView = (
     fromTray,
     unordered: l.unordered === 1,
     ...{ printedNote: l.printedNote, internalNote: l.internalNote, priceReason: l.priceReason },
+    ...{ discount: plain(l.discountPercent), landed: cost.landed, duty: cost.duty },
+    booking: bookingOf(l, net, cost.matching),
   };
 };
+
+const millionths = ({ num, den }: Fraction): number => Number(divideHalfUp(num * 1_000_000n, den));
+
+function sumsOf(costs: CostOfOrder, exchange: Exchange, currency: string): OrderSums {
+  const { cost } = costs;
+  const counted = new Map(cost.charges.map((c) => [c.charge.name, c]));
+  return {
+    charges: costs.charges.map((c) => {
+      const sum = counted.get(c.name);
+      return {
+        ...{ ...c, inOrder: sum?.inOrder ?? null, inBase: sum?.inBase ?? null, spreadBy: sum?.spread ?? c.spread },
+      };
+    }),
+    ...{ tax: cost.tax, total: cost.total, totalInBase: exchange.toBase(cost.total, currency) },
+    ...{ goodsInBase: cost.landed?.goods ?? null, landed: cost.landed?.sum ?? null },
+    ...{ weight: millionths(costs.weight), volume: millionths(costs.volume) },
+    ...{ noWeight: costs.noWeight, noVolume: costs.noVolume },
+  };
+}
 
 /** One order as its page shows it. Errors: forbidden, not_found. */
 export async function readOrder(deps: Deps, actor: Actor, orderId: number): Promise<Result<OrderView, Failure>> {
@@ -356,17 +443,26 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
     const used = [...places.values()].filter((l) => parts.some((p) => p.locationId === l.id && ordered.has(p.lineId)));
     const exchange = await readExchange(tx, company.currency, today);
     const netInBase = exchange.toBase(totals.net, head.currency);
+    const costs = await costOfOrder(tx, head, lines, exchange, today);
+    const costAt = new Map(costs.lineIds.map((id, i) => [id, costs.cost.landed?.lines[i] ?? null]));
     const within = may(actor, 'orders.approve', { amount: { net: netInBase ?? 0, currency: company.currency } });
     return ok({
       head,
       lines: lines.map((l, i) =>
-        lineView(l, head.currency, totals.lines[i] as number, partViews(l.id), fromTray.has(l.id)),
+        lineView(l, head.currency, totals.lines[i] as number, partViews(l.id), fromTray.has(l.id), {
+          ...{
+            landed: costAt.get(l.id) ?? null,
+            duty: costs.duties.get(l.id) ?? null,
+            matching: head.supplierMatching,
+          },
+        }),
       ),
       net: totals.net,
       netInBase,
       baseCurrency: company.currency,
+      sums: sumsOf(costs, exchange, head.currency),
       came: progress(goods(parts).map(quantities)),
-      findings: findingsOf(head, lines, parts, today, netInBase !== null),
+      findings: findingsOf(head, lines, parts, today, netInBase !== null, costs),
       can: actionsOf(factsOf(head, parts)).filter((a) => may(actor, actionRights[a]).ok),
       fourEyes: head.createdById === actor.userId && needsFourEyes((await readOrderRules(tx)).fourEyes, netInBase ?? 0),
       approvers: approvers(totals.net, head.currency, head.createdById).filter((u) => u.id !== actor.userId),

@@ -12,6 +12,7 @@ export const saidOf = (lines: readonly OrderLineRow[], parts: readonly PartRow[]
       ...{ lineId: l.id, lineNo: l.lineNo, description: l.description, packName: l.packName },
       price: l.priceAmount === null ? null : toDecimal(fromDecimal(l.priceAmount)),
       freeOfCharge: l.freeOfCharge === 1,
+      discount: toDecimal(fromDecimal(l.discountPercent)),
       parts: parts
         .filter((p) => p.lineId === l.id)
         .map((p) => ({
@@ -21,8 +22,9 @@ export const saidOf = (lines: readonly OrderLineRow[], parts: readonly PartRow[]
 
 /** Reads what was said; prices compare as plain decimals. */
 export const parseSaid = (json: string): SaidLine[] =>
-  (JSON.parse(json) as SaidLine[]).map((l) => ({
+  (JSON.parse(json) as (Omit<SaidLine, 'discount'> & Partial<SaidLine>)[]).map((l) => ({
     ...l,
+    discount: l.discount ?? '0',
     price: l.price === null ? null : toDecimal(fromDecimal(l.price)),
   }));
 

@@ -1,13 +1,12 @@
 import { minorOf } from '@/core/landed';
-import { lineNet } from '@/core/money';
-import { isDrafted } from '@/core/purchase';
+import { isDrafted, netOfLine } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { type OrderedRow, readBudgets, readOrderedBetween } from '@/data/repositories/budgets';
 import { readCategoryTree } from '@/data/repositories/catalogue';
 import type { Tx } from '@/data/sql';
 import { pathOf } from '../catalogue/findItems';
 import type { Exchange } from '../cost/exchange';
-import { priceOf } from './pricing';
+import { someOf } from './pricing';
 
 /** A budget of a month against what is ordered of it, in minor units of the company's currency, without tax. */
 export type Spending = {
@@ -59,8 +58,7 @@ export async function spendingOf(
 }
 
 function valuesOf(r: OrderedRow, exchange: Exchange) {
-  const price = r.freeOfCharge === 1 ? null : priceOf(r);
-  const worth = (base: number) => (price ? (exchange.toBase(lineNet(base, price, r.currency), r.currency) ?? 0) : 0);
+  const worth = (base: number) => exchange.toBase(netOfLine(someOf(r, base), r.currency), r.currency) ?? 0;
   const [base, came, cancelled] = [fromDecimal(r.base), fromDecimal(r.received), fromDecimal(r.cancelled)];
   const open = Math.max(0, base - came - cancelled);
   return isDrafted(r.state)

@@ -16,7 +16,7 @@ export const setupLists = {
   locations: ['locations'],
   calendar: ['holidays'],
   categories: ['categories'],
-  charges: ['charges', 'duty-rates'],
+  charges: ['charges', 'duty-rates', 'tax-rates'],
   rates: ['rates'],
   shipping: ['shipping-ways'],
   patterns: ['pack-patterns'],

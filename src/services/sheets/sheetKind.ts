@@ -37,6 +37,7 @@ export const sheetNames = [
   'shipping-ways',
   'charges',
   'duty-rates',
+  'tax-rates',
   'budgets',
   'reasons',
 ] as const;

@@ -1,8 +1,7 @@
 import { addDays, arrivesIfOrdered, type BusinessDate, nextSlot } from '@/core/calendar';
-import { lineNet } from '@/core/money';
 import { type Actor, may, type Right } from '@/core/people';
 import { weekStarts, weekSums } from '@/core/projection';
-import { isDrafted } from '@/core/purchase';
+import { isDrafted, netOfLine } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { ok, type Result } from '@/core/result';
 import { readCalendars } from '@/data/repositories/calendars';
@@ -34,7 +33,7 @@ import { bringUpToDate } from '../planning/recompute';
 import { comingLines, trayTotals } from '../planning/trayTotals';
 import { readUrgency } from '../planning/urgency';
 import { isLate, promiseLinesOf } from '../promise/readPromises';
-import { priceOf } from '../purchase/pricing';
+import { someOf } from '../purchase/pricing';
 import { concernedOrders, type OrderSummary } from '../purchase/readOrders';
 
 /** The lines of Today, in their order, each with the right to see its place. */
@@ -190,8 +189,7 @@ async function traysLine(g: Ground): Promise<Line> {
 
 /** What a part comes to in the company's currency; 0 where no price or no rate is on file. */
 function worthOf(p: OpenPartRow, exchange: Exchange): number {
-  const price = p.freeOfCharge === 1 ? null : priceOf(p);
-  return price ? (exchange.toBase(lineNet(fromDecimal(p.base), price, p.currency), p.currency) ?? 0) : 0;
+  return exchange.toBase(netOfLine(someOf(p, fromDecimal(p.base)), p.currency), p.currency) ?? 0;
 }
 
 /** Orders that wait for approval, and those that their supplier has not confirmed. */

@@ -32,6 +32,8 @@ export function differenceWords(d: LineDifference, format: Format): string {
       return `${packs(d.was)} → ${packs(d.now)}`;
     case 'price':
       return `price ${price(d.was)} → ${price(d.now)}`;
+    case 'discount':
+      return `discount ${d.was} % → ${d.now} %`;
     case 'date':
       return `wanted ${days(d.was)} → ${days(d.now)}`;
     case 'place':

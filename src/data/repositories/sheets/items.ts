@@ -5,7 +5,7 @@ import { readRecords, type Wanted, writeMany } from './record';
 const sql = {
   select: `i.number, i.name, i.category_id AS category, i.base_unit AS unit, i.unit_name, i.sale_decimals, i.status, i.maker,
            i.maker_number, i.tracking, i.purpose, i.tax_category, i.weight_kg, i.volume_l, i.hs_code, i.origin, i.un_number,
-           i.hazard_class, i.packing_group, i.hazard_name, i.stock_kept, i.use_recorded, i.availability, i.standard_cost, i.sale_price,
+           i.hazard_class, i.packing_group, i.hazard_name, i.stock_kept, i.inspect, i.use_recorded, i.availability, i.standard_cost, i.sale_price,
            i.sale_with_tax, i.sale_tax_rate, i.edition, COALESCE(s.number, '') AS successor, i.buyer_note, i.account,
            i.department, COALESCE(u.login, '') AS buyer, i.straight, COALESCE(p.code, '') AS straight_supplier, i.promise_rule`,
   from: `item i LEFT JOIN item s ON s.id = i.successor_id LEFT JOIN app_user u ON u.id = i.buyer_id
@@ -33,6 +33,7 @@ export const itemColumns = [
     'straight',
     'straight_supplier_id',
     'use_recorded',
+    'inspect',
     'promise_rule',
   ],
 ] as const;

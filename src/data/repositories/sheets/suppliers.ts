@@ -9,7 +9,7 @@ const sql = {
            s.freight_payer, s.order_minimum_minor AS order_minimum, s.minimum_weight_kg, s.minimum_quantity,
            s.freight_fixed, s.freight_per_kg, s.freight_free_from, s.order_days, TIME_FORMAT(s.cut_off, '%H:%i') AS cut_off,
            s.lead_time_days, s.lead_time_kind, s.order_text, s.tray_rule, s.status, COALESCE(w.name, '') AS shipping_way,
-           s.minimum_base, s.over_percent, s.under_percent, s.date_tolerance_days, s.tax_regime, COALESCE(u.login, '') AS buyer`,
+           s.minimum_base, s.over_percent, s.under_percent, s.date_tolerance_days, s.tax_regime, s.matching, COALESCE(u.login, '') AS buyer`,
   from: 'supplier s LEFT JOIN shipping_way w ON w.id = s.shipping_way_id LEFT JOIN app_user u ON u.id = s.buyer_id',
   id: 's.id',
   key: 's.code',
@@ -32,6 +32,7 @@ export const supplierColumns = [
     'under_percent',
     'date_tolerance_days',
     'tax_regime',
+    'matching',
   ],
   'buyer_id',
 ] as const;

@@ -124,12 +124,22 @@ export const readDutyRecords = reader({
 });
 export const upsertDutyRates = writer('duty_rate', ['hs_prefix', 'origin', 'percent', 'valid_from', 'valid_to']);
 
-export const readCategoryBuyers = (tx: Tx) =>
-  tx.rows<{ id: number; buyer: string | null }>(
-    'SELECT c.id, u.login AS buyer FROM category c LEFT JOIN app_user u ON u.id = c.buyer_id ORDER BY c.id',
+export const readTaxRecords = reader({
+  select: 't.category, t.percent, t.own_use_percent, t.usual, t.valid_from, t.valid_to',
+  from: 'tax_rate t',
+  id: 't.id',
+  key: ['t.category', 't.valid_from'],
+});
+export const upsertTaxRates = writer('tax_rate', [
+  ...['category', 'percent', 'own_use_percent', 'usual', 'valid_from', 'valid_to'],
+]);
+
+export const readCategoryTerms = (tx: Tx) =>
+  tx.rows<{ id: number; buyer: string | null; account: string }>(
+    'SELECT c.id, u.login AS buyer, c.account FROM category c LEFT JOIN app_user u ON u.id = c.buyer_id ORDER BY c.id',
   );
-export const setCategoryBuyer = (tx: Tx, id: number, buyerId: number | null) =>
-  tx.run('UPDATE category SET buyer_id = :buyerId WHERE id = :id', { id, buyerId });
+export const setCategoryTerms = (tx: Tx, id: number, buyerId: number | null, account: string) =>
+  tx.run('UPDATE category SET buyer_id = :buyerId, account = :account WHERE id = :id', { id, buyerId, account });
 
 /** What of a place is not over, by its id: what stands in the way of closing it, each with how many there are. */
 export async function readInTheWay(tx: Tx, locationIds: readonly number[]) {

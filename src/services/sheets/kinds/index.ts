@@ -29,6 +29,7 @@ import { shippingWays } from './shippingWays';
 import { sourcePlaces } from './sourcePlaces';
 import { sources } from './sources';
 import { suppliers } from './suppliers';
+import { taxRates } from './taxRates';
 
 /** Every kind of spreadsheet, in the order in which a new company brings them: what others name comes first. */
 export const sheetKinds: Readonly<Record<SheetName, SheetKind>> = {
@@ -61,6 +62,7 @@ export const sheetKinds: Readonly<Record<SheetName, SheetKind>> = {
   'shipping-ways': shippingWays,
   charges,
   'duty-rates': dutyRates,
+  'tax-rates': taxRates,
   budgets,
   reasons,
 };

@@ -160,6 +160,12 @@ const columns = [
     example: 'yes',
     otherwise: true,
   }),
+  yesNoColumn('inspect', {
+    title: 'Inspect',
+    explain: 'yes = what comes is looked at before it is put away.',
+    example: 'no',
+    otherwise: false,
+  }),
   yesNoColumn('use_recorded', {
     title: 'Use recorded',
     explain: 'no = nobody writes down what goes out; what a count finds missing was used.',
@@ -253,6 +259,7 @@ function storedAs(column: string, v: Values, categories: ReadonlyMap<string, num
       return refs ? supplierId(refs, v, 'straight_supplier') : null;
     case 'stock_kept':
     case 'use_recorded':
+    case 'inspect':
     case 'straight':
     case 'sale_with_tax':
       return v[column] ? 1 : 0;

@@ -189,6 +189,16 @@ const columns = [
       otherwise: 'domestic',
     },
   ),
+  choiceColumn(
+    'matching',
+    { two_way: 'with the order', three_way: 'with order and receipt' },
+    {
+      title: 'Invoices are held against',
+      explain: 'the order alone (two-way matching), or also what came (three-way).',
+      example: 'with order and receipt',
+      otherwise: 'three_way',
+    },
+  ),
   buyerColumn('Sign-in name of who buys there, where item and category say nobody.'),
 ];
 
