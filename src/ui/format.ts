@@ -69,6 +69,11 @@ export class Format {
     );
   }
 
+  /** A percentage as stored. @example percent('7.500')  // '7.5' */
+  percent(decimal: string): string {
+    return minus(this.quantities.format(Number(decimal)));
+  }
+
   /** A business date. @example date('2026-12-03')  // 'Thu 3 Dec' */
   date(date: string): string {
     const parts = (options: Intl.DateTimeFormatOptions) =>

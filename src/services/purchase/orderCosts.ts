@@ -90,9 +90,11 @@ export async function costOfOrder(
   const own = await readOwnCharges(tx, order.id);
   const charges = order.chargesKept === 1 ? own : effectiveCharges(standing, own);
   const byName = new Map(standing.map((c) => [c.name, c]));
+  const taxRates = await readTaxRates(tx);
   const cost = orderCost({
     ...{ base: exchange.base, currency: order.currency, perUnit: exchange.perUnit, lines, charges },
-    ...{ regime: order.taxRegime, taxRates: await readTaxRates(tx), day: today },
+    // A company that has no tax rates reckons without tax.
+    ...{ regime: taxRates.length === 0 ? ('exempt' as const) : order.taxRegime, taxRates, day: today },
   });
   return {
     cost,

@@ -4,12 +4,13 @@ import { type Actor, may } from '@/core/people';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
-import { putOrderCharges, removeOrderCharge } from '@/data/repositories/orderCharges';
+import { putOrderCharges, readOwnCharges, removeOrderCharge } from '@/data/repositories/orderCharges';
 import { bumpOrder } from '@/data/repositories/orders';
 import { command, type Request } from '../command';
 import { readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, type FieldFault, invalidField } from '../failure';
+import { recordUndo } from '../undo/recordUndo';
 import { loadOrder } from './loadOrder';
 import { type ChargeOfOrder, costOfOrder } from './orderCosts';
 
@@ -56,6 +57,7 @@ export async function setOrderCharge(
     const company = await readCompany(tx);
     const today = todayOf(deps, company);
     const exchange = await readExchange(tx, company.currency, today);
+    const own = await readOwnCharges(tx, orderId);
     const { charges } = await costOfOrder(tx, order, lines, exchange, today);
     const stands = charges.find((c) => c.name === name);
     if (was === '' && stands) return err(invalidField('name', { kind: 'name_taken', text: name }));
@@ -82,6 +84,8 @@ export async function setOrderCharge(
         after: as === 'given' ? entry.amount.trim() : as === 'usual' ? 'as usual' : 'left out',
       },
     ]);
+    const before = own.find((c) => c.name === name) ?? null;
+    await recordUndo(tx, actor, request.key, 'set-order-charge', now, { kind: 'charge', orderId, name, before });
     return ok(null);
   });
 }

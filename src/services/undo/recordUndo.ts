@@ -1,3 +1,4 @@
+import type { OrderCharge } from '@/core/landed';
 import type { Actor } from '@/core/people';
 import type { OrderState } from '@/core/purchase';
 import type { Values } from '@/core/sheets';
@@ -65,6 +66,8 @@ export type Effect =
       readonly parts: readonly { readonly id: number; readonly cancelled: string; readonly to: string }[];
     }
   | { readonly kind: 'cell'; readonly back: OrderEdit }
+  /** What was said for a charge of an order before; null = nothing. */
+  | { readonly kind: 'charge'; readonly orderId: number; readonly name: string; readonly before: OrderCharge | null }
   | {
       readonly kind: 'policies';
       readonly rows: readonly {

@@ -8,8 +8,9 @@ import { readCompany } from '@/data/repositories/company';
 import { lockCustomerOrder } from '@/data/repositories/customerOrders';
 import { lockHandNeed, putHandNeed, takeHandNeed } from '@/data/repositories/handNeeds';
 import { markDirty } from '@/data/repositories/marks';
+import { putOrderCharges, removeOrderCharge } from '@/data/repositories/orderCharges';
 import { setCancelled, setEnded } from '@/data/repositories/orderLife';
-import { lockOrder, readOrderLines, readParts, setOrderState } from '@/data/repositories/orders';
+import { bumpOrder, lockOrder, readOrderLines, readParts, setOrderState } from '@/data/repositories/orders';
 import {
   decideNeed,
   findDecisionBefore,
@@ -319,6 +320,19 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       const order = [{ entity: 'order' as const, entityId: back.orderId }];
       const touched = await findTouchedSince(tx, order, step.seenChange, actor.userId);
       return touched ? err({ kind: 'touched_since', ...touched }) : tooFar;
+    },
+  },
+  charge: {
+    right: 'orders.edit',
+    undo: async (at, { orderId, name, before }) => {
+      const loaded = await orderOf(at, orderId, 'edit');
+      if (!loaded.ok) return loaded;
+      await (before ? putOrderCharges(at.tx, orderId, [before]) : removeOrderCharge(at.tx, orderId, name));
+      await bumpOrder(at.tx, orderId);
+      await recordChanges(at.tx, at.actor.userId, at.now, [
+        { entity: 'order', entityId: orderId, action: `charge ${name}`, after: 'as before' },
+      ]);
+      return ok(null);
     },
   },
   policies: {

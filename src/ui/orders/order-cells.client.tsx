@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { withCents } from '@/core/money';
+import { decimalsOf, withCents } from '@/core/money';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { LineView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
@@ -84,12 +84,20 @@ export function Price({ line }: { line: LineView }) {
       {format.price(line.price)}
       {line.per !== '1' && <span className="second"> for {line.per}</span>}
       <span className="second block">{line.each} each</span>
+      {line.discount !== '0' && <span className="second block">less {format.percent(line.discount)} %</span>}
       {line.priceReason && <span className="marker">{reasonWords[line.priceReason]}</span>}
     </>
   );
 }
 
-export function PriceCell({ orderId, line }: { orderId: number; line: LineView }) {
+/** What the line costs more than at the expected price, in minor units. */
+const moreThanExpected = (line: LineView, currency: string): number =>
+  Math.round(
+    (((Number(line.price) - Number(line.expected)) * line.packs) / 1_000_000 / Number(line.per)) *
+      10 ** decimalsOf(currency),
+  );
+
+export function PriceCell({ orderId, line, currency }: { orderId: number; line: LineView; currency: string }) {
   const format = useFormat();
   const edit = useEdit(orderId);
   const price = line.price ?? '';
@@ -106,6 +114,7 @@ export function PriceCell({ orderId, line }: { orderId: number; line: LineView }
       <span className="second">
         {line.per !== '1' && `for ${line.per} · `}
         {line.each ? `${line.each} each` : 'no price on file'}
+        {line.discount !== '0' && <span className="block">less {format.percent(line.discount)} %</span>}
       </span>
       {line.origin && <span className="marker">{originWords[line.origin]}</span>}
       {differs && (
@@ -113,6 +122,9 @@ export function PriceCell({ orderId, line }: { orderId: number; line: LineView }
           <span className="marker">
             list {format.price(line.expected as string)}, {Number(line.price) > Number(line.expected) ? '+' : '−'}
             {format.price(difference(line))}
+          </span>
+          <span className="second">
+            {format.amount(Math.abs(moreThanExpected(line, currency)), currency)} on the line
           </span>
           <select
             className="entry"

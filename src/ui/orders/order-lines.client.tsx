@@ -1,14 +1,16 @@
 'use client';
 
 import Link from 'next/link';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { entryText, toDecimal } from '@/core/quantity';
 import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { FamilyWindow } from './family-window.client';
+import { LineLanded, LineMore, purposeWords } from './line-more.client';
 import { Cell, Edition, Notes, Price, PriceCell, RemoveLine, useEdit } from './order-cells.client';
 import { SplitDelivery } from './split-delivery.client';
+import { matchingWords } from './words';
 
 /** The lines of an order; while it is a draft every cell can be changed and is saved on its own. */
 export function OrderLines({ order }: { order: OrderView }) {
@@ -16,6 +18,10 @@ export function OrderLines({ order }: { order: OrderView }) {
   const editable = order.can.includes('edit');
   const { currency, id: orderId } = order.head;
   const [family, setFamily] = useState<LineView | null>(null);
+  const [below, setBelow] = useState<{ readonly lineId: number; readonly what: 'more' | 'landed' } | null>(null);
+  const toggle = (lineId: number, what: 'more' | 'landed') =>
+    setBelow(below?.lineId === lineId && below.what === what ? null : { lineId, what });
+  const charges = order.sums.charges.filter((c) => !c.leftOut);
   return (
     <>
       {family && <FamilyWindow order={order} line={family} onLeave={() => setFamily(null)} />}
@@ -38,66 +44,121 @@ export function OrderLines({ order }: { order: OrderView }) {
           {order.lines.map((l) => {
             // What was voided stays as it is.
             const open = editable && l.base > 0;
+            const shown = below?.lineId === l.id ? below.what : null;
             return (
-              <tr key={l.id} className="align-top">
-                <td className="text-muted">{l.lineNo}</td>
-                <td>
-                  {l.itemId === null ? (
-                    <span className="name">{l.description}</span>
-                  ) : (
-                    <Link className="name" href={`/items/${l.itemId}`}>
-                      {l.description}
-                    </Link>
-                  )}
-                  <span className="second block">
-                    <span className="code">{l.itemNumber}</span>
-                    {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
-                  </span>
-                  {(l.unordered || l.base === 0) && (
-                    <span className="marker mt-1 w-fit">
-                      {l.unordered
-                        ? `came without being ordered${l.base === 0 ? ', taken back' : ''}`
-                        : 'taken off the order'}
+              <Fragment key={l.id}>
+                <tr className="align-top">
+                  <td className="text-muted">{l.lineNo}</td>
+                  <td>
+                    {l.itemId === null ? (
+                      <span className="name">{l.description}</span>
+                    ) : (
+                      <Link className="name" href={`/items/${l.itemId}`}>
+                        {l.description}
+                      </Link>
+                    )}
+                    <span className="second block">
+                      <span className="code">{l.itemNumber}</span>
+                      {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
                     </span>
-                  )}
-                  {open && l.family && (
-                    <button
-                      type="button"
-                      className="link second mr-4 inline-flex min-h-6 items-center"
-                      aria-label={`The family of ${l.description}`}
-                      onClick={() => setFamily(l)}
-                    >
-                      its family
-                    </button>
-                  )}
-                  <Notes orderId={orderId} line={l} editable={open} />
-                  {open && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
-                  {l.edition !== '' && <Edition orderId={orderId} line={l} editable={open} />}
-                </td>
-                <td>
-                  <div className="grid gap-1.5">
-                    {l.parts.map((p) => (
-                      <Part key={p.id} orderId={orderId} line={l} part={p} editable={open} places={order.places} />
-                    ))}
-                    {l.parts.length > 1 && (
-                      <span className="second">
-                        together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)}{' '}
-                        {plural(l.unit, l.base)}
+                    {(l.unordered || l.base === 0) && (
+                      <span className="marker mt-1 w-fit">
+                        {l.unordered
+                          ? `came without being ordered${l.base === 0 ? ', taken back' : ''}`
+                          : 'taken off the order'}
                       </span>
                     )}
-                  </div>
-                </td>
-                <td className="figure">{open ? <PriceCell orderId={orderId} line={l} /> : <Price line={l} />}</td>
-                <td className="figure font-semibold">
-                  <span className={open ? 'block leading-7' : ''}>{format.amount(l.net, currency)}</span>
-                </td>
-                {editable && <td className="figure">{open && <RemoveLine orderId={orderId} line={l} />}</td>}
-              </tr>
+                    {open && l.family && (
+                      <button
+                        type="button"
+                        className="link second mr-4 inline-flex min-h-6 items-center"
+                        aria-label={`The family of ${l.description}`}
+                        onClick={() => setFamily(l)}
+                      >
+                        its family
+                      </button>
+                    )}
+                    {open && (
+                      <button
+                        type="button"
+                        className="link second mr-4 inline-flex min-h-6 items-center"
+                        aria-label={`Discount and booking of ${l.description}`}
+                        aria-expanded={shown === 'more'}
+                        onClick={() => toggle(l.id, 'more')}
+                      >
+                        discount, booking
+                      </button>
+                    )}
+                    <Notes orderId={orderId} line={l} editable={open} />
+                    <Booked line={l} editable={open} />
+                    {open && l.buyerNote && <span className="note mt-1 block">{l.buyerNote}</span>}
+                    {l.edition !== '' && <Edition orderId={orderId} line={l} editable={open} />}
+                  </td>
+                  <td>
+                    <div className="grid gap-1.5">
+                      {l.parts.map((p) => (
+                        <Part key={p.id} orderId={orderId} line={l} part={p} editable={open} places={order.places} />
+                      ))}
+                      {l.parts.length > 1 && (
+                        <span className="second">
+                          together {format.quantity(l.packs)} {plural(l.packName, l.packs)}, {format.quantity(l.base)}{' '}
+                          {plural(l.unit, l.base)}
+                        </span>
+                      )}
+                    </div>
+                  </td>
+                  <td className="figure">
+                    {open ? <PriceCell orderId={orderId} line={l} currency={currency} /> : <Price line={l} />}
+                  </td>
+                  <td className="figure font-semibold">
+                    <span className={open ? 'block leading-7' : ''}>{format.amount(l.net, currency)}</span>
+                    {l.landed && l.landed.each !== null && (
+                      <button
+                        type="button"
+                        className="link second block min-h-6 w-full text-right font-normal"
+                        aria-label={`What ${l.description} costs landed`}
+                        aria-expanded={shown === 'landed'}
+                        onClick={() => toggle(l.id, 'landed')}
+                      >
+                        landed {format.price(l.landed.each)} each
+                      </button>
+                    )}
+                  </td>
+                  {editable && <td className="figure">{open && <RemoveLine orderId={orderId} line={l} />}</td>}
+                </tr>
+                {shown && (
+                  <tr>
+                    <td aria-hidden="true" />
+                    <td colSpan={editable ? 5 : 4} className="pb-3">
+                      {shown === 'more' ? (
+                        <LineMore orderId={orderId} line={l} currency={currency} />
+                      ) : (
+                        <LineLanded line={l} charges={charges} currency={order.baseCurrency} />
+                      )}
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
             );
           })}
         </tbody>
       </table>
     </>
+  );
+}
+
+/** How a line is booked where that is not as usual. */
+function Booked({ line, editable }: { line: LineView; editable: boolean }) {
+  const { own, account, purpose, taxCategory, inspect, matching } = line.booking;
+  const said = [
+    own.costTo !== '' && `booked to ${account}`,
+    own.purpose !== null && `for ${purposeWords[purpose]}`,
+    own.taxCategory !== '' && `tax ${taxCategory}`,
+    own.matching !== null && `invoice held against ${matchingWords[matching]}`,
+    inspect && 'inspected when it comes',
+  ].filter(Boolean);
+  return said.length === 0 ? null : (
+    <span className={`second block ${editable ? '' : 'mt-0.5'}`}>{said.join(' · ')}</span>
   );
 }
 
@@ -160,7 +221,12 @@ function Part({
               </span>
             </>
           ) : part.wantedDate ? (
-            format.date(part.wantedDate)
+            <>
+              {format.date(part.wantedDate)}
+              {part.promisedDate && part.confirmedDate === null && part.promisedDate !== part.wantedDate && (
+                <span className="second ml-1.5 font-normal">promised {format.date(part.promisedDate)}</span>
+              )}
+            </>
           ) : (
             '–'
           )}

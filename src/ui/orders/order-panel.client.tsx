@@ -1,33 +1,22 @@
 'use client';
 
 import type { OrderView } from '@/services/purchase/readOrders';
-import { countOf, type Format } from '../format';
+import type { Format } from '../format';
 import { useFormat } from '../format-context.client';
-import { SumLine } from '../reckoning/reckoning';
 import { findingSentence } from '../sentences';
 import { OrderActions } from './order-actions.client';
 import { OrderChanges } from './order-changes';
+import { OrderSumsPart } from './order-sums.client';
 
 /** Sums, what is missing, what can be done now, and the history. */
 export function OrderPanel({ order }: { order: OrderView }) {
   const format = useFormat();
-  const { head, findings, lines } = order;
-  const { currency } = head;
-  const free = lines.filter((l) => l.freeOfCharge).length;
+  const { findings } = order;
+  const { currency } = order.head;
   const blocked = findings.some((f) => f.blocks);
   return (
     <div className="grid gap-6">
-      <section>
-        <h2 className="head">
-          Sums <span className="font-normal text-muted">{currency}</span>
-        </h2>
-        <SumLine
-          label="Goods"
-          origin={`${countOf(lines.length, 'line')}${free > 0 ? `, ${free} free of charge` : ''}`}
-          figure={format.amount(order.net, currency)}
-        />
-        <SumLine label="Order, net" origin="without tax" figure={format.amount(order.net, currency)} result />
-      </section>
+      <OrderSumsPart order={order} />
 
       {order.can.includes('approve') && (
         <section>

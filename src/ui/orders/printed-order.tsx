@@ -74,6 +74,9 @@ export function PrintedOrder({ order, format }: { order: OrderView; format: Form
                 {l.freeOfCharge
                   ? 'free of charge'
                   : l.price && `${format.price(l.price)}${l.per === '1' ? '' : ` for ${l.per}`}`}
+                {!l.freeOfCharge && l.discount !== '0' && (
+                  <span className="block text-xs">less {format.percent(l.discount)} %</span>
+                )}
               </td>
               <td className="figure py-1.5">{format.amount(l.net, head.currency)}</td>
             </tr>
