@@ -10,6 +10,7 @@ import type { BookingField } from '@/services/purchase/orderCell';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { readOrder } from '@/services/purchase/readOrders';
 import { type ChargeEntry, setOrderCharge } from '@/services/purchase/setOrderCharge';
+import { readArrival } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { type Books, freshBooks, jun, mira, must, req, violations } from './support';
@@ -261,6 +262,19 @@ describe('a line', () => {
         { to: '4930 window', minor: 7_872 },
       ],
     });
+    // Whoever books it in reads the note and what is to be inspected.
+    const lineId = (await view(id)).lines[0]?.id ?? 0;
+    const note = { orderId: id, lineId, field: 'internalNote' as const, was: '', now: 'two bags to the window' };
+    must(await editOrder(books.deps, mira, req(note)));
+    must(await edit(id, 'inspect', 'yes', 'no'));
+    must(await approve(id));
+    const { arrival } = must(await readArrival(books.deps, mira, { orderId: id, locationId: 1 }));
+    expect(arrival.lines).toMatchObject([{ note: 'two bags to the window', inspect: true }]);
+  });
+
+  test('shares that are not whole, and what somebody else changed meanwhile, are refused', async () => {
+    const id = await draft();
+    must(await edit(id, 'costTo', '3400 60 , 4930 window 40%'));
     expect(await edit(id, 'costTo', '3400 60, 4930 41', '3400 60 %, 4930 window 40 %')).toMatchObject({
       error: { field: 'costTo', fault: { kind: 'shares_not_whole', sum: '101' } },
     });

@@ -82,6 +82,9 @@ export type ExpectedRow = {
   itemId: number | null;
   itemNumber: string | null;
   tracking: 'none' | 'lot' | 'serial' | null;
+  /** What the buyer noted for whoever books it in, and whether it is to be inspected. */
+  internalNote: string;
+  inspect: number;
   description: string;
   unitName: string | null;
   packName: string;
@@ -105,8 +108,8 @@ export async function readExpected(
   const at = atLocations('d.location_id', locationIds);
   return tx.rows<ExpectedRow>(
     `SELECT d.id AS partId, o.id AS orderId, o.number AS orderNumber, o.sent_at IS NOT NULL AS everSent, o.currency, s.name AS supplier,
-            d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, i.tracking, l.description,
-            i.unit_name AS unitName, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
+            d.location_id AS locationId, l.item_id AS itemId, i.number AS itemNumber, i.tracking, l.internal_note AS internalNote,
+            COALESCE(l.inspect, i.inspect, 0) AS inspect, l.description, i.unit_name AS unitName, l.pack_name AS packName, l.content_num AS contentNum, l.content_den AS contentDen,
             d.pack_quantity AS packQuantity, d.base_quantity AS baseQuantity, d.received_quantity AS received,
             d.received_packs AS receivedPacks, d.cancelled_quantity AS cancelled,
             ${EXPECTED} AS expectedDate

@@ -25,6 +25,9 @@ export type ExpectedLine = {
   readonly receivedPacks: Quantity;
   /** Whether its lots or serial numbers are entered when it comes. */
   readonly tracking: 'none' | 'lot' | 'serial';
+  /** What the buyer noted for whoever books it in, and whether it is to be inspected. */
+  readonly note: string;
+  readonly inspect: boolean;
 };
 
 export type Arrival = {
@@ -57,6 +60,7 @@ const lineOf = (r: ExpectedRow): ExpectedLine => {
     received: figures.received,
     receivedPacks: figures.receivedPacks,
     tracking: r.tracking ?? 'none',
+    ...{ note: r.internalNote, inspect: r.inspect === 1 },
   };
 };
 

@@ -205,6 +205,8 @@ export function BookIn({ arrival, today, toOrder }: { arrival: Arrival; today: s
                       </Link>
                     )}
                     <span className="code block">{l.itemNumber}</span>
+                    {l.inspect && <span className="marker mt-1 inline-block">inspect it first</span>}
+                    {l.note && <span className="note mt-1 block">{l.note}</span>}
                   </td>
                   <td className="figure max-sm:hidden">
                     {format.quantity(l.orderedPacks)} {plural(l.packName, l.orderedPacks)}

@@ -53,6 +53,13 @@ const cellNames: Readonly<Record<string, string>> = {
   printedNote: 'printed note',
   internalNote: 'internal note',
   priceReason: 'reason of the price',
+  discount: 'discount',
+  promisedDate: 'promised date',
+  purpose: 'purpose',
+  taxCategory: 'tax category',
+  costTo: 'account',
+  inspect: 'inspection',
+  matching: 'matching',
 };
 
 export function useEdit(orderId: number) {
@@ -184,7 +191,7 @@ export function Notes({ orderId, line, editable }: { orderId: number; line: Line
         aria-label={`A note with ${line.description}`}
         onClick={() => setOpen(true)}
       >
-        a note
+        note
       </button>
     );
   return (

@@ -71,22 +71,22 @@ export function OrderLines({ order }: { order: OrderView }) {
                     {open && l.family && (
                       <button
                         type="button"
-                        className="link second mr-4 inline-flex min-h-6 items-center"
+                        className="link second mr-3 inline-flex min-h-6 items-center"
                         aria-label={`The family of ${l.description}`}
                         onClick={() => setFamily(l)}
                       >
-                        its family
+                        family
                       </button>
                     )}
                     {open && (
                       <button
                         type="button"
-                        className="link second mr-4 inline-flex min-h-6 items-center"
+                        className="link second mr-3 inline-flex min-h-6 items-center"
                         aria-label={`Discount and booking of ${l.description}`}
                         aria-expanded={shown === 'more'}
                         onClick={() => toggle(l.id, 'more')}
                       >
-                        discount, booking
+                        booking
                       </button>
                     )}
                     <Notes orderId={orderId} line={l} editable={open} />
@@ -115,12 +115,13 @@ export function OrderLines({ order }: { order: OrderView }) {
                     {l.landed && l.landed.each !== null && (
                       <button
                         type="button"
-                        className="link second block min-h-6 w-full text-right font-normal"
+                        className="link second ml-auto block min-h-6 max-w-24 text-right font-normal whitespace-normal"
                         aria-label={`What ${l.description} costs landed`}
                         aria-expanded={shown === 'landed'}
                         onClick={() => toggle(l.id, 'landed')}
                       >
-                        landed {format.price(l.landed.each)} each
+                        landed {currency === order.baseCurrency ? '' : `${order.baseCurrency} `}
+                        {format.price(l.landed.each)} each
                       </button>
                     )}
                   </td>
