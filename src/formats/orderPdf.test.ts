@@ -18,6 +18,10 @@ const paper = (lines: readonly PaperLine[], more: Partial<OrderPaper> = {}): Ord
   ...{ invoiceTo: 'Quillon Yarn & Cloth\nPier 1', payment: '30 days net', delivery: 'DAP', shippingWay: 'parcel' },
   ...{ contact: 'Mira Rook', approvedBy: 'Otto Quillon', text: '', lines },
   net: lines.reduce((sum, l) => sum + l.net, 0),
+  setup: {
+    ...{ letterhead: '', foot: '', hides: [] },
+    texts: { en: { opening: '', closing: '' }, de: { opening: '', closing: '' }, fr: { opening: '', closing: '' } },
+  },
   ...{ charges: [], taxes: [], total: lines.reduce((sum, l) => sum + l.net, 0) },
   ...more,
 });

@@ -2,7 +2,14 @@ import { join } from 'node:path';
 import bwipjs from 'bwip-js/node';
 import PDFDocument from 'pdfkit';
 import { decimalsOf, withCents } from '@/core/money';
-import type { LineDifference, OrderPaper, PaperLine, PaperPart } from '@/core/purchase';
+import {
+  type LineDifference,
+  type OrderPaper,
+  type PaperColumn,
+  type PaperLine,
+  type PaperPart,
+  paperLanguageOf,
+} from '@/core/purchase';
 import { MICRO, type Quantity } from '@/core/quantity';
 import { type PaperWords, paperWords } from './paperWords';
 
@@ -87,6 +94,11 @@ class Sheet {
     this.many = places.size > 1;
   }
 
+  private shows = (column: PaperColumn): boolean => !this.paper.setup.hides.includes(column);
+  private get texts() {
+    return this.paper.setup.texts[paperLanguageOf(this.paper.language)];
+  }
+
   /** A text with what the typeface lacks replaced. */
   private set(text: string): string {
     const font = (this.doc as unknown as { _font: { font: { hasGlyphForCodePoint: (c: number) => boolean } } })._font
@@ -155,9 +167,10 @@ class Sheet {
       scale: 3,
       includetext: false,
     });
-    this.put(paper.buyer.name, 0, this.y, 300, { size: 12, strong: true });
-    const height = this.put(paper.buyer.address, 0, this.y + 17, 300, { size: 8.5, muted: true });
-    this.doc.image(code, page.left + width - 150, this.y, { width: 150, height: 26 });
+    const [name = '', ...below] = (paper.setup.letterhead || `${paper.buyer.name}\n${paper.buyer.address}`).split('\n');
+    this.put(name, 0, this.y, 300, { size: 12, strong: true });
+    const height = this.put(below.join('\n'), 0, this.y + 17, 300, { size: 8.5, muted: true });
+    if (this.shows('barcode')) this.doc.image(code, page.left + width - 150, this.y, { width: 150, height: 26 });
     this.put(paper.number, width - 150, this.y + 29, 150, { size: 8, muted: true, right: true });
     this.y += Math.max(44, 20 + height) + 8;
     this.rule(this.y, INK, 1);
@@ -166,7 +179,8 @@ class Sheet {
     this.y += this.put(`${words.order} ${paper.number}${change}`, 0, this.y, width, { size: 16, strong: true }) + 10;
     this.parties();
     this.facts();
-    if (paper.text) this.y += this.put(paper.text, 0, this.y, width, { size: 9.5 }) + 10;
+    for (const text of [this.texts.opening, paper.text])
+      if (text) this.y += this.put(text, 0, this.y, width, { size: 9.5 }) + 10;
     if (paper.changes.length > 0) this.changes();
     this.columnHeads();
   }
@@ -279,10 +293,10 @@ class Sheet {
     const [no, item, quantity, wanted, price, net] = columns;
     const seconds = [
       l.edition && `${words.edition} ${l.edition}`,
-      l.theirNumber && `${words.yourNumber} ${l.theirNumber}`,
-      l.ourNumber && `${words.ourNumber} ${l.ourNumber}`,
-      l.makersNumber && `${words.makersNumber} ${l.makersNumber}`,
-      l.references.length > 0 && `${words.for} ${l.references.join(', ')}`,
+      this.shows('their_number') && l.theirNumber && `${words.yourNumber} ${l.theirNumber}`,
+      this.shows('our_number') && l.ourNumber && `${words.ourNumber} ${l.ourNumber}`,
+      this.shows('makers_number') && l.makersNumber && `${words.makersNumber} ${l.makersNumber}`,
+      this.shows('references') && l.references.length > 0 && `${words.for} ${l.references.join(', ')}`,
       l.note,
     ].filter(Boolean) as string[];
     const second = { size: 7.5, muted: true };
@@ -324,7 +338,10 @@ class Sheet {
 
   private packsOf = (l: PaperLine, p: PaperPart): string => `${this.quantity(p.packs)} × ${l.packName}`;
   private whereOf = (l: PaperLine, p: PaperPart): string => {
-    const base = l.unit !== '' && l.unit !== l.packName ? `= ${this.quantity(p.base)} ${l.unit}` : '';
+    const base =
+      this.shows('base_quantity') && l.unit !== '' && l.unit !== l.packName
+        ? `= ${this.quantity(p.base)} ${l.unit}`
+        : '';
     const place = this.many || p.address ? p.place : '';
     return [base, place, p.address.replaceAll('\n', ', ')].filter(Boolean).join('\n');
   };
@@ -369,6 +386,10 @@ class Sheet {
       size: 10.5,
     });
     this.y += 32;
+    if (this.texts.closing) {
+      this.room(this.height(this.texts.closing, width, { size: 9.5 }));
+      this.y += this.put(this.texts.closing, 0, this.y, width, { size: 9.5 }) + 10;
+    }
     const by = paper.approvedBy ? `${words.approvedBy} ${paper.approvedBy}. ` : '';
     this.y += this.put(`${by}${words.quote}`, 0, this.y, width, { size: 8.5 });
   }
@@ -380,11 +401,12 @@ class Sheet {
       this.doc.switchToPage(i);
       this.doc.page.margins.bottom = 0;
       const y = page.height - page.bottom + 18;
-      this.put(`${this.paper.buyer.name} · ${this.words.order} ${this.paper.number}`, 0, y, 320, {
+      const foot = this.paper.setup.foot.replaceAll('\n', ' · ');
+      this.put([foot || this.paper.buyer.name, `${this.words.order} ${this.paper.number}`].join(' · '), 0, y, 400, {
         size: 7.5,
         muted: true,
       });
-      this.put(this.words.page(i - start + 1, count), 320, y, width - 320, { size: 7.5, muted: true, right: true });
+      this.put(this.words.page(i - start + 1, count), 410, y, width - 410, { size: 7.5, muted: true, right: true });
     }
   }
 }

@@ -1,3 +1,5 @@
+import { type PaperLanguage, paperLanguageOf } from '@/core/purchase';
+
 /** What stands on papers, by language. */
 export type PaperWords = {
   readonly locale: string;
@@ -163,7 +165,7 @@ const fr: PaperWords = {
   noDate: 'sans date',
 };
 
-const languages: Readonly<Record<string, PaperWords>> = { en, de, fr };
+const languages: Readonly<Record<PaperLanguage, PaperWords>> = { en, de, fr };
 
 /** The words of a language as it is on file for a supplier ("de", "de-AT"); English where there are none. */
-export const paperWords = (language: string): PaperWords => languages[language.trim().toLowerCase().slice(0, 2)] ?? en;
+export const paperWords = (language: string): PaperWords => languages[paperLanguageOf(language)];

@@ -4,7 +4,7 @@ import type { PriceFault } from '@/core/money';
 import type { Forbidden, PersonFault } from '@/core/people';
 import type { CellFault, PolicyFault } from '@/core/policy';
 import type { CustomerOrderFault } from '@/core/promise';
-import type { CostShareFault, Finding, OrderStateFault } from '@/core/purchase';
+import type { CostShareFault, Finding, NumberPatternFault, OrderStateFault } from '@/core/purchase';
 import type { Quantity, QuantityFault } from '@/core/quantity';
 import type { RowFault } from '@/core/sheets';
 import type { CountStateFault, TransferStateFault } from '@/core/stock';
@@ -25,6 +25,7 @@ export type FieldFault =
   | { readonly kind: 'choose_address'; readonly text: string }
   | { readonly kind: 'text_missing' }
   | CostShareFault
+  | NumberPatternFault
   | { readonly kind: 'name_taken' | 'no_such_charge' | 'no_such_line' | 'not_a_percentage'; readonly text: string }
   | { readonly kind: 'number_taken' | 'number_is_drawn' | 'number_is_kept'; readonly text: string }
   | { readonly kind: 'not_whole_packs'; readonly packs: Quantity }

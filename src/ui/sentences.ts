@@ -58,6 +58,15 @@ export function faultSentence(fault: FieldFault, format: Format): string {
       return `${fault.text} has several addresses for orders; choose one.`;
     case 'text_missing':
       return 'Say what it is.';
+    case 'not_a_number_pattern':
+      return `“${fault.text}” can’t number orders: ${
+        {
+          no_run: 'it needs exactly one run of #, for the running number',
+          sign: 'only letters, figures and # / . _ - can stand in a number',
+          length: 'at most 24 signs',
+          month_alone: 'with a month it needs the year too, or numbers come again',
+        }[fault.because]
+      }.`;
     case 'no_account':
       return `“${fault.text}” does not begin with an account number.`;
     case 'shares_not_whole':

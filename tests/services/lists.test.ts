@@ -242,7 +242,7 @@ test('a supplier that wants an order for each place gets one, priced by itself; 
     'SELECT invoice_address AS office FROM company',
   );
   expect(office).not.toBe('');
-  expect(orders.map((o) => o.buyer.invoiceAddress)).toEqual(['Mill office\nMill Lane 1', office]);
+  expect(orders.map((o) => o.invoiceTo)).toEqual(['Mill office\nMill Lane 1', office]);
   const deliver = orders.map((o) => o.lines[0]?.parts[0]?.address);
   expect([deliver[0], deliver[1] === office]).toEqual([office, false]);
 });

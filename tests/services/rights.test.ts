@@ -106,6 +106,7 @@ import { topUpTray } from '@/services/purchase/topUpTray';
 import { readCompanyTerms, readSetupList } from '@/services/setup/readSetup';
 import { setCompany } from '@/services/setup/setCompany';
 import { setLimits } from '@/services/setup/setLimits';
+import { setPapers } from '@/services/setup/setPapers';
 import { applySheet } from '@/services/sheets/applySheet';
 import { cancelSheet } from '@/services/sheets/cancelSheet';
 import { changeMany } from '@/services/sheets/changeMany';
@@ -185,6 +186,11 @@ const everyMovement = {
   ...{ document: '', from: '', to: '', before: 0 },
 };
 const transfer = { transferId: 999, version: 1 };
+const paperText = { opening: '', closing: '' };
+const papers = {
+  ...{ pattern: 'YYMM-####', start: '1', next: '3' },
+  setup: { letterhead: '', foot: '', hides: [], texts: { en: paperText, de: paperText, fr: paperText } },
+};
 const limits = {
   ...{ a: '80', b: '95', x: '0.5', y: '1', least: '5', empirical: '20', recountShare: '25', recountAmount: '50' },
   leadTimeRule: 'measured' as const,
@@ -665,6 +671,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'stock/shipTransfer': {
     who: ['buyer', 'owner', 'shop'],
     tries: [(a) => shipTransfer(books.deps, a, req({ fromLocationId: 3, toLocationId: 1, lines: [] }))],
+  },
+  'setup/setPapers': {
+    who: ['owner'],
+    tries: [(a) => setPapers(books.deps, a, req({ ...papers, was: papers }))],
   },
   'setup/setLimits': {
     who: ['owner'],

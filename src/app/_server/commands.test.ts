@@ -21,6 +21,11 @@ const customerOrder = {
   },
   ...{ delivers: null, priority: null, note: '', lines: [customerLine] },
 };
+const paperText = { opening: '', closing: 'with thanks' };
+const papers = {
+  ...{ pattern: 'YYMM-####', start: '1', next: '3' },
+  setup: { letterhead: '', foot: '', hides: ['barcode'], texts: { en: paperText, de: paperText, fr: paperText } },
+};
 const chargeEntry = {
   ...{ sign: 'charge', amountKind: 'fixed', amount: '90', currency: 'USD', onCharges: '', onlyLines: '1, 3' },
   ...{ spread: 'volume', into: 'stock', account: '', billed: true },
@@ -101,6 +106,10 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
   'make-orders': {
     good: [{ supplierIds: [1, 2] }],
     bad: [{ supplierIds: [] }, { supplierIds: ['1'] }, { supplierIds: 1 }],
+  },
+  'set-papers': {
+    good: [{ ...papers, was: papers }],
+    bad: [papers, { ...papers, setup: { ...papers.setup, hides: ['price'] }, was: papers }],
   },
   'set-limits': {
     good: [{ ...limits, was: limits }],

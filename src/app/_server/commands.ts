@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { type Actor, alertMatters } from '@/core/people';
-import { sentHows } from '@/core/purchase';
+import { paperColumns, paperLanguages, sentHows } from '@/core/purchase';
 import type { Result } from '@/core/result';
 import { seeAlerts, setAlerts } from '@/services/alerts/setAlerts';
 import { makeFamily } from '@/services/catalogue/makeFamily';
@@ -63,6 +63,7 @@ import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
 import { topUpTray } from '@/services/purchase/topUpTray';
 import { setCompany } from '@/services/setup/setCompany';
 import { setLimits } from '@/services/setup/setLimits';
+import { setPapers } from '@/services/setup/setPapers';
 import { applySheet } from '@/services/sheets/applySheet';
 import { cancelSheet } from '@/services/sheets/cancelSheet';
 import { changeMany } from '@/services/sheets/changeMany';
@@ -173,6 +174,18 @@ const whatToCount = {
   blind: Joi.boolean().required(),
 };
 
+const paperText = Joi.object({ opening: note(1000), closing: note(1000) }).required();
+const papers = {
+  ...{ pattern: typed, start: typed, next: typed },
+  setup: Joi.object({
+    ...{ letterhead: note(400), foot: note(400) },
+    hides: Joi.array()
+      .items(Joi.valid(...paperColumns))
+      .unique()
+      .required(),
+    texts: Joi.object(Object.fromEntries(paperLanguages.map((l) => [l, paperText]))).required(),
+  }).required(),
+};
 const limits = {
   ...{
     a: typed,
@@ -690,6 +703,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     setAlerts,
   ),
   'see-alerts': entry(Joi.object({ ids: Joi.array().items(id.optional()).max(1000).required() }), seeAlerts),
+  'set-papers': entry(Joi.object({ ...papers, was: Joi.object(papers).required() }), setPapers),
   'set-limits': entry(Joi.object({ ...limits, was: Joi.object(limits).required() }), setLimits),
   'apply-sheet': entry(sheet, applySheet),
   'cancel-sheet': entry(sheet, cancelSheet),

@@ -22,7 +22,27 @@ export {
 export { concernsOf, type Followed, type OrderConcern, orderConcerns } from './followUp';
 export { draftsThatFit, draftToJoin, type OpenDraft, type TrayChoice } from './joinDraft';
 export { type CostLine, type CostOfLine, type OrderCost, type OrderCostInput, orderCost } from './orderCost';
-export { type OrderPaper, type PaperLine, type PaperPart, unprintable } from './orderPaper';
+export {
+  isOfPattern,
+  type NumberPattern,
+  type NumberPatternFault,
+  numberOf,
+  numberSeries,
+  parseNumberPattern,
+  USUAL_PATTERN,
+} from './orderNumbers';
+export {
+  type OrderPaper,
+  type PaperColumn,
+  type PaperLanguage,
+  type PaperLine,
+  type PaperPart,
+  type PaperSetup,
+  paperColumns,
+  paperLanguageOf,
+  paperLanguages,
+  unprintable,
+} from './orderPaper';
 export {
   actionRights,
   actionsOf,

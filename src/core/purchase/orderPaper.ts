@@ -36,6 +36,34 @@ export type PaperLine = {
   readonly references: readonly string[];
 };
 
+/** What can be left out of a paper. */
+export const paperColumns = [
+  'their_number',
+  'our_number',
+  'makers_number',
+  'base_quantity',
+  'references',
+  'barcode',
+] as const;
+export type PaperColumn = (typeof paperColumns)[number];
+
+/** Languages that papers are set in. */
+export const paperLanguages = ['en', 'de', 'fr'] as const;
+export type PaperLanguage = (typeof paperLanguages)[number];
+/** The language of a paper for a supplier's; '' and what papers are not set in: English. */
+export const paperLanguageOf = (language: string): PaperLanguage =>
+  paperLanguages.find((l) => l === language.trim().toLowerCase().slice(0, 2)) ?? 'en';
+
+/** How papers are set up: what stands at the head and the foot, what is left out, and texts around the lines by language. */
+export type PaperSetup = {
+  /** In place of the company's name and address; '' = these. */
+  readonly letterhead: string;
+  /** Under every page. */
+  readonly foot: string;
+  readonly hides: readonly PaperColumn[];
+  readonly texts: Readonly<Record<PaperLanguage, { readonly opening: string; readonly closing: string }>>;
+};
+
 /** A purchase order as its supplier gets it on paper. */
 export type OrderPaper = {
   readonly number: string;
@@ -56,6 +84,7 @@ export type OrderPaper = {
   readonly contact: string;
   readonly approvedBy: string;
   readonly text: string;
+  readonly setup: PaperSetup;
   readonly lines: readonly PaperLine[];
   readonly net: Minor;
   /** Charges and allowances on the supplier's bill. */

@@ -90,10 +90,11 @@ export const readChanges = (tx: Tx, entity: Change['entity'], entityId: number) 
 export type NumberPattern = 'PO' | 'GR' | 'SA' | 'CN' | 'CR' | 'TR' | 'IT' | 'CO';
 
 /** The next number of a pattern in a period: one counter row, drawn as late as possible, so it follows the rollback. */
-export async function drawNumber(tx: Tx, pattern: NumberPattern, period: string): Promise<number> {
+export async function drawNumber(tx: Tx, pattern: NumberPattern, period: string, start = 1): Promise<number> {
   await tx.run(
-    'INSERT INTO number_counter (pattern, period, last_number) VALUES (:pattern, :period, 0) ON DUPLICATE KEY UPDATE last_number = last_number',
-    { pattern, period },
+    `INSERT INTO number_counter (pattern, period, last_number, skipped) VALUES (:pattern, :period, :before, :before)
+     ON DUPLICATE KEY UPDATE last_number = last_number`,
+    { pattern, period, before: start - 1 },
   );
   const drawn = await tx.run(
     'UPDATE number_counter SET last_number = LAST_INSERT_ID(last_number + 1) WHERE pattern = :pattern AND period = :period',

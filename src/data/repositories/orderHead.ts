@@ -16,6 +16,7 @@ export const updateOrderHead = (
     | 'paymentTerms'
     | 'deliveryTerms'
     | 'supplierAddress'
+    | 'invoiceAddress'
     | 'orderText'
     | 'internalNote'
   >,
@@ -23,7 +24,7 @@ export const updateOrderHead = (
   tx.run(
     `UPDATE purchase_order SET number = :number, own_number = :ownNumber, order_date = :orderDate, dated_because = :datedBecause,
             wanted_date = :wantedDate, contact = :contact, payment_terms = :paymentTerms, delivery_terms = :deliveryTerms,
-            supplier_address = :supplierAddress, order_text = :orderText, internal_note = :internalNote, version = version + 1
+            supplier_address = :supplierAddress, invoice_address = :invoiceAddress, order_text = :orderText, internal_note = :internalNote, version = version + 1
       WHERE id = :id`,
     o,
   );

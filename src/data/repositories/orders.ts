@@ -22,6 +22,8 @@ export type OrderRow = {
   shippingWay: string;
   orderText: string;
   supplierAddress: string;
+  /** Where its invoice goes; '' = as its places and the company say. */
+  invoiceAddress: string;
   createdBy: string;
   createdAt: string;
   createdById: number;
@@ -62,7 +64,7 @@ export type OrderRow = {
 const orderColumns = `o.id, o.number, o.supplier_id AS supplierId, s.name AS supplierName, s.status = 'blocked' AS supplierBlocked,
   s.email AS supplierEmail, s.language AS supplierLanguage, s.order_minimum_minor AS orderMinimum, o.state, o.order_date AS orderDate, o.currency,
   o.payment_terms AS paymentTerms, o.delivery_terms AS deliveryTerms, o.shipping_way AS shippingWay, o.order_text AS orderText,
-  o.supplier_address AS supplierAddress,
+  o.supplier_address AS supplierAddress, o.invoice_address AS invoiceAddress,
   c.name AS createdBy, o.created_by AS createdById, o.created_at AS createdAt, a.name AS approvedBy, o.approved_at AS approvedAt,
   o.sent_at AS sentAt, o.sent_how AS sentHow, o.sent_to AS sentTo, o.sending_mail_id AS sendingMailId, m.state AS sending,
   m.fault AS sendingFault, k.name AS askedBy, o.asked_at AS askedAt, q.name AS asked, o.confirmed_at AS confirmedAt,
@@ -140,10 +142,20 @@ export const setOrderState = (tx: Tx, id: number, state: OrderState) =>
 
 export const approveOrderRow = (
   tx: Tx,
-  o: { id: number; number: string; userId: number; at: string; orderDate: string },
+  o: {
+    id: number;
+    number: string;
+    /** Where the number was drawn now; null = it had it before, or it was typed. */
+    series: SqlValue;
+    no: SqlValue;
+    userId: number;
+    at: string;
+    orderDate: string;
+  },
 ) =>
   tx.run(
-    `UPDATE purchase_order SET state = 'approved', number = :number, approved_by = :userId, approved_at = :at,
+    `UPDATE purchase_order SET state = 'approved', number = :number, number_series = COALESCE(number_series, :series),
+            number_no = COALESCE(number_no, :no), approved_by = :userId, approved_at = :at,
             order_date = :orderDate, asked_by = NULL, asked_at = NULL, asked_user_id = NULL, version = version + 1 WHERE id = :id`,
     o,
   );

@@ -1,17 +1,18 @@
 import { parseDate } from '@/core/calendar';
 import { type Actor, may } from '@/core/people';
+import { isOfPattern } from '@/core/purchase';
 import { err, ok, type Result } from '@/core/result';
 import { readChanges, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
 import { isNumberTaken, updateOrderHead } from '@/data/repositories/orderHead';
 import { type OrderRow, updatePart } from '@/data/repositories/orders';
+import { readNumbering } from '@/data/repositories/papers';
 import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, type FieldFault, invalidField } from '../failure';
 import { loadOrder, pairsOf } from './loadOrder';
-import { isOwnNumber } from './orderNumber';
 
 export const headFields = [
   'number',
@@ -22,6 +23,7 @@ export const headFields = [
   'paymentTerms',
   'deliveryTerms',
   'supplierAddress',
+  'invoiceAddress',
   'orderText',
   'internalNote',
 ] as const;
@@ -44,6 +46,7 @@ const words: Readonly<Record<HeadField, string>> = {
   paymentTerms: 'payment terms',
   deliveryTerms: 'delivery terms',
   supplierAddress: 'supplier’s address',
+  invoiceAddress: 'invoice address',
   orderText: 'text',
   internalNote: 'note for us',
 };
@@ -115,7 +118,8 @@ async function readField(
       // What it was approved under it keeps.
       if (order.approvedAt !== null) return err({ kind: 'number_is_kept', text: order.number ?? '' });
       if (text === '') return ok({ number: null, ownNumber: 0 });
-      if (text.length > 40 || isOwnNumber(text)) return err({ kind: 'number_is_drawn', text });
+      if (text.length > 40 || isOfPattern((await readNumbering(tx)).pattern, text))
+        return err({ kind: 'number_is_drawn', text });
       if (await isNumberTaken(tx, text, order.id)) return err({ kind: 'number_taken', text });
       return ok({ number: text, ownNumber: 1 });
     }

@@ -56,7 +56,7 @@ export function orderMail(
     'Deliver to:',
     ...used.map((l) => deliveryAddress(l, buyer.invoiceAddress).replaceAll('\n', ', ')),
     '',
-    `Invoice to: ${invoiceAddress(used, buyer.invoiceAddress).replaceAll('\n', ', ')}`,
+    `Invoice to: ${(order.invoiceAddress || invoiceAddress(used, buyer.invoiceAddress)).replaceAll('\n', ', ')}`,
     '',
     `Approved by ${order.approvedBy ?? ''}. Please quote the order number on delivery note and invoice.`,
   ].join('\n');

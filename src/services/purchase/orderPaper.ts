@@ -6,6 +6,7 @@ import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomersOfLines } from '@/data/repositories/customerOrders';
 import { readPromisedOf } from '@/data/repositories/orderLife';
 import { findOrder, readOrderLines, readParts } from '@/data/repositories/orders';
+import { readPaperSetup } from '@/data/repositories/papers';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { readExchange } from '../cost/exchange';
@@ -71,7 +72,8 @@ export async function paperOf(deps: Deps, tx: Tx, orderId: number): Promise<Orde
     buyer: { name: company.name, address: company.invoiceAddress },
     supplier: order.supplierAddress || order.supplierName,
     deliverTo: heads,
-    invoiceTo: invoiceAddress(used, company.invoiceAddress),
+    invoiceTo: order.invoiceAddress || invoiceAddress(used, company.invoiceAddress),
+    setup: await readPaperSetup(tx),
     ...{ payment: order.paymentTerms, delivery: order.deliveryTerms, shippingWay: order.shippingWay },
     ...{ contact: order.createdBy, approvedBy: order.approvedBy ?? '', text: order.orderText },
     lines: lines.map((l, i) => ({

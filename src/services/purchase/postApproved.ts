@@ -2,7 +2,7 @@ import { moneyText } from '@/core/money';
 import { type Actor, may } from '@/core/people';
 import { orderTotals } from '@/core/purchase';
 import { err, ok, type Result } from '@/core/result';
-import { drawNumber, recordChanges } from '@/data/repositories/bookkeeping';
+import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
 import { keepOrderCharges } from '@/data/repositories/orderCharges';
@@ -15,7 +15,7 @@ import type { Failure } from '../failure';
 import { type LoadedOrder, pairsOf } from './loadOrder';
 import { costOfOrder } from './orderCosts';
 import { findingsOf } from './orderFindings';
-import { numberText, periodOf } from './orderNumber';
+import { type DrawnNumber, drawOrderNumber } from './orderNumber';
 import { needsFourEyes } from './orderSums';
 import { totalLineOf } from './pricing';
 import { toldOtherwise } from './said';
@@ -49,11 +49,12 @@ export async function postApproved(
     const amendment = await approveChange(tx, actor, now, loaded);
     return ok({ number: order.number ?? '', amendment });
   }
-  const period = periodOf(today);
-  const number = order.number ?? numberText('', period, await drawNumber(tx, 'PO', period));
+  const drawn: DrawnNumber =
+    order.number === null ? await drawOrderNumber(tx, today) : { number: order.number, series: null, no: null };
+  const { number } = drawn;
   await approveOrderRow(tx, {
     id: order.id,
-    number,
+    ...drawn,
     userId: actor.userId,
     at: now,
     orderDate: order.datedBecause === '' ? today : order.orderDate,

@@ -311,7 +311,8 @@ export type OrderView = {
   readonly receipts: readonly ReceiptRow[];
   /** Terms on file that this order says otherwise. */
   readonly standing: { readonly payment: string; readonly delivery: string; readonly currency: string };
-  readonly buyer: { readonly name: string; readonly invoiceAddress: string };
+  /** Where its invoice goes: as it says, else as its places and the company say. */
+  readonly invoiceTo: string;
   /** Places that a line can be for. */
   readonly places: readonly { readonly id: number; readonly name: string }[];
   readonly today: string;
@@ -476,7 +477,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
         delivery: supplier?.deliveryTerms ?? '',
         currency: supplier?.currency ?? head.currency,
       },
-      buyer: { name: company.name, invoiceAddress: invoiceAddress(used, company.invoiceAddress) },
+      invoiceTo: head.invoiceAddress || invoiceAddress(used, company.invoiceAddress),
       places: [...places.values()]
         .filter((l) => l.closed === 0 && (actor.locations === null || actor.locations.includes(l.id)))
         .map(({ id, name }) => ({ id, name })),

@@ -1,7 +1,9 @@
 import { addDays } from '@/core/calendar';
 import type { Right } from '@/core/people';
+import type { NumberPattern } from '@/core/purchase';
 import type { CellFault, Column, InTheWay, Reference, RowFault, Values } from '@/core/sheets';
 import { readCompany } from '@/data/repositories/company';
+import { readNumbering } from '@/data/repositories/papers';
 import type { SheetRecord } from '@/data/repositories/sheets/record';
 import type { Tx } from '@/data/sql';
 import { type Deps, todayOf } from '../deps';
@@ -51,6 +53,7 @@ export type Setting = {
   readonly currency: string;
   readonly booksClosedTo: string | null;
   readonly userId: number;
+  readonly orderNumbers: NumberPattern;
 };
 
 export async function settingFor(deps: Deps, tx: Tx, userId: number, now: string): Promise<Setting> {
@@ -63,6 +66,7 @@ export async function settingFor(deps: Deps, tx: Tx, userId: number, now: string
     currency: company.currency,
     booksClosedTo: company.booksClosedTo,
     userId,
+    orderNumbers: (await readNumbering(tx)).pattern,
   };
 }
 

@@ -56,6 +56,9 @@ export function OrderHead({ order }: { order: OrderView }) {
         : { more: head.shippingWay && `by ${head.shippingWay}` }),
     },
     { name: 'Currency', what: head.currency, more: '' },
+    ...(head.invoiceAddress
+      ? [{ name: 'Invoice to', what: head.invoiceAddress.split('\n')[0] ?? '', more: 'for this order', mark: true }]
+      : []),
     ...(head.contact ? [{ name: 'Ask', what: head.contact, more: '' }] : []),
   ];
   return (
@@ -115,13 +118,22 @@ function HeadForm({ order }: { order: OrderView }) {
             />
           ))}
       </div>
-      <div className="grid grid-cols-3 gap-3 max-md:grid-cols-1">
+      <div className="grid grid-cols-4 gap-3 max-lg:grid-cols-2 max-md:grid-cols-1">
         <HeadCell
           order={order}
           field="supplierAddress"
           label="Supplier’s address"
           width="w-full"
           rows={4}
+          onSaid={setSaid}
+        />
+        <HeadCell
+          order={order}
+          field="invoiceAddress"
+          label="Invoice to"
+          width="w-full"
+          rows={4}
+          placeholder={order.invoiceTo}
           onSaid={setSaid}
         />
         <HeadCell order={order} field="orderText" label="Text on the order" width="w-full" rows={4} onSaid={setSaid} />
@@ -178,7 +190,12 @@ function HeadCell(props: {
     'aria-invalid': fault !== null,
     placeholder: props.placeholder ?? '',
     value: shown,
-    maxLength: field === 'internalNote' ? 2000 : field === 'orderText' || field === 'supplierAddress' ? 400 : 120,
+    maxLength:
+      field === 'internalNote'
+        ? 2000
+        : field === 'orderText' || field === 'supplierAddress' || field === 'invoiceAddress'
+          ? 400
+          : 120,
     onBlur: commit,
   };
   return (

@@ -17,6 +17,7 @@ export function SetupNav({ people, changes }: { people: boolean; changes: boolea
     ['/setup/patterns', 'Pack patterns', true],
     ['/setup/shipping', 'Shipping ways', true],
     ['/setup/charges', 'Charges and duty', true],
+    ['/setup/papers', 'Orders on paper', true],
     ['/setup/rates', 'Exchange rates', true],
     ['/setup/budgets', 'Budgets', true],
     ['/setup/people', 'People', people],

@@ -1,4 +1,5 @@
 import { partQuantities } from '@/core/packs';
+import { isOfPattern } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { dateColumn, decimalColumn, moneyColumn, type RowFault, textColumn, type Values } from '@/core/sheets';
 import { type ItemRow, readItemsByIds, readSuppliers, type SupplierRow } from '@/data/repositories/catalogue';
@@ -6,7 +7,6 @@ import { insertOrderLine, insertPart } from '@/data/repositories/orders';
 import { insertSentOrder, lockOrderByNumber, readOrderRecords, setPromised } from '@/data/repositories/sheets/orders';
 import type { Tx } from '@/data/sql';
 import { type BuyingBook, readBuying } from '../../catalogue/buying';
-import { isOwnNumber } from '../../purchase/orderNumber';
 import type { References } from '../lookedUp';
 import { itemId, packId } from '../references';
 import { faultAt, type Setting, type SheetKind, SheetRefusal, text } from '../sheetKind';
@@ -83,7 +83,7 @@ export const orders: SheetKind = {
   ...foundBy(readOrderRecords, columns, 'order_number', 'item', 'location', 'wanted_on'),
   check: ({ values, kept, whole, changed }, refs, setting) => {
     const faults: RowFault[] = [];
-    if (!kept && isOwnNumber(text(whole, 'order_number')))
+    if (!kept && isOfPattern(setting.orderNumbers, text(whole, 'order_number')))
       faults.push(faultAt('order_number', values, { kind: 'own_number' }));
     if (kept && changed) faults.push(faultAt('order_number', values, { kind: 'not_changeable', why: 'order_entered' }));
     // Nothing is ordered without a price.

@@ -3,19 +3,33 @@ import { notFound } from 'next/navigation';
 import { deps } from '@/app/_server/deps';
 import { idOf, requestFormat, shown } from '@/app/_server/page';
 import { requireActor } from '@/app/_server/session';
-import { isOrdered } from '@/core/purchase';
-import { readOrder } from '@/services/purchase/readOrders';
+import { paperWords } from '@/formats/paperWords';
+import { readOrderPaper } from '@/services/purchase/orderPaper';
+import { Paper } from '@/ui/frame/paper';
 import { Refused } from '@/ui/frame/refused';
-import { PrintedOrder } from '@/ui/orders/printed-order';
+import { PaperSheet } from '@/ui/orders/paper-sheet';
 
 export const metadata: Metadata = { title: 'Purchase order' };
 
 export default async function PrintPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await requireActor();
   const format = await requestFormat();
-  const { value, failure } = shown(await readOrder(deps(), actor, idOf((await params).id)));
-  if (failure) return <Refused failure={failure} format={format} />;
+  const id = idOf((await params).id);
+  const read = await readOrderPaper(deps(), actor, id);
   // A draft, also one that was approved before, is nothing to put on paper.
-  if (!isOrdered(value.head.state) && value.head.state !== 'closed') notFound();
-  return <PrintedOrder order={value} format={format} />;
+  if (!read.ok && read.error.kind === 'not_in_this_state') notFound();
+  const { value, failure } = shown(read);
+  if (failure) return <Refused failure={failure} format={format} />;
+  const words = paperWords(value.language);
+  const change = value.amendment > 0 ? `, ${words.change(value.amendment)}` : '';
+  return (
+    <Paper
+      title={`${words.order} ${value.number}${change}`}
+      day={format.dateWithYear(value.orderDate)}
+      company={value.buyer.name}
+      back={{ href: `/orders/${id}`, words: 'Back to the order' }}
+    >
+      <PaperSheet paper={value} />
+    </Paper>
+  );
 }
