@@ -4,6 +4,7 @@ import PDFDocument from 'pdfkit';
 import { decimalsOf, withCents } from '@/core/money';
 import {
   type LineDifference,
+  letterheadOf,
   type OrderPaper,
   type PaperColumn,
   type PaperLine,
@@ -167,7 +168,7 @@ class Sheet {
       scale: 3,
       includetext: false,
     });
-    const [name = '', ...below] = (paper.setup.letterhead || `${paper.buyer.name}\n${paper.buyer.address}`).split('\n');
+    const [name = '', ...below] = letterheadOf(paper).split('\n');
     this.put(name, 0, this.y, 300, { size: 12, strong: true });
     const height = this.put(below.join('\n'), 0, this.y + 17, 300, { size: 8.5, muted: true });
     if (this.shows('barcode')) this.doc.image(code, page.left + width - 150, this.y, { width: 150, height: 26 });

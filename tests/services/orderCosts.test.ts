@@ -8,7 +8,7 @@ import { editOrder } from '@/services/purchase/editOrder';
 import { newOrder } from '@/services/purchase/newOrder';
 import type { BookingField } from '@/services/purchase/orderCell';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
-import { readOrder } from '@/services/purchase/readOrders';
+import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
 import { type ChargeEntry, setOrderCharge } from '@/services/purchase/setOrderCharge';
 import { readArrival } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
@@ -317,5 +317,40 @@ describe('a line', () => {
     const lineId = (await view(id)).lines[0]?.id ?? 0;
     const asked = req({ orderId: id, field: 'costTo' as const, lineId, was: '', now: '3400' });
     expect(await editOrder(books.deps, jun, asked)).toMatchObject({ error: { kind: 'forbidden' } });
+  });
+});
+
+describe('the list of orders', () => {
+  const list = async (search: string) => {
+    const head = must(await openOrders(books.deps, mira, { show: 'all', sort: 'newest', search }));
+    const { rows } = must(await readOrderRows(books.deps, mira, { list: head.list, from: 0 }));
+    return { head, rows };
+  };
+
+  test('says what is confirmed, came and is open of the net, and is narrowed by any column', async () => {
+    const id = await draft();
+    must(await approve(id));
+    const part = (await view(id)).lines[0]?.parts[0]?.id ?? 0;
+    const counted = [{ partId: part, quantity: '2', unit: 'pack' as const }];
+    must(
+      await receiveGoods(
+        ...([books.deps, mira] as const),
+        req({ orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted }),
+      ),
+    );
+    const { number } = (await view(id)).head;
+    const { rows } = await list(
+      `order:${number} net>196 net<197 supplier:hollin buyer:mira state:"part received" open>131`,
+    );
+    expect(rows).toMatchObject([{ id, net: 19_680, received: 6_560, open: 13_120, confirmed: 0 }]);
+    expect((await list(`order:${number} open>132`)).rows).toEqual([]);
+    expect((await list(`order:${number} currency:usd`)).rows).toEqual([]);
+    expect((await list(`${number} hollin`)).rows.map((o) => o.id)).toEqual([id]);
+  });
+
+  test('a column that there is not is said, and nothing is left out', async () => {
+    const { head } = await list('supplyer:hollin');
+    expect(head.fault).toMatchObject({ kind: 'no_such_column', text: 'supplyer:hollin' });
+    expect(head.count).toBe((await list('')).head.count);
   });
 });

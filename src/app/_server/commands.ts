@@ -649,7 +649,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   'set-complete': entry(Joi.object({ itemId: id, complete: Joi.boolean().required() }), setComplete),
   'save-view': entry(
     Joi.object({
-      page: Joi.valid('items', 'suppliers', 'policies', 'promises', 'needs').required(),
+      page: Joi.valid('items', 'suppliers', 'policies', 'promises', 'needs', 'orders').required(),
       name: Joi.string().max(60).required(),
       query: note(1000),
       shared: Joi.boolean().required(),

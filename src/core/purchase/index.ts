@@ -32,6 +32,7 @@ export {
   USUAL_PATTERN,
 } from './orderNumbers';
 export {
+  letterheadOf,
   type OrderPaper,
   type PaperColumn,
   type PaperLanguage,

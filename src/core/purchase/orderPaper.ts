@@ -94,6 +94,13 @@ export type OrderPaper = {
   readonly total: Minor;
 };
 
+/** What stands at the head of a paper: the letterhead, else the company's name and address, its name once. */
+export function letterheadOf({ setup, buyer }: Pick<OrderPaper, 'setup' | 'buyer'>): string {
+  if (setup.letterhead.trim() !== '') return setup.letterhead;
+  const [first] = buyer.address.split('\n');
+  return first?.trim() === buyer.name ? buyer.address : `${buyer.name}\n${buyer.address}`;
+}
+
 /** Letters that the paper's typeface has: Latin, Greek, Cyrillic, and what belongs to every script. */
 const PRINTABLE = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}\p{Script=Common}\p{Script=Inherited}]/u;
 

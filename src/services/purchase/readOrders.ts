@@ -1,4 +1,4 @@
-import { eachText } from '@/core/money';
+import { decimalsOf, eachText } from '@/core/money';
 import { openQuantity } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
 import {
@@ -15,6 +15,7 @@ import {
   type LineDifference,
   type LineKind,
   type Matching,
+  netOfLine,
   type OrderAction,
   type OrderConcern,
   type OrderState,
@@ -27,6 +28,7 @@ import {
 } from '@/core/purchase';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
+import { type ColumnFilterFault, type Columns, type ColumnValues, fitsColumns, parseColumnFilter } from '@/core/search';
 import type { OrderTax, Purpose } from '@/core/tax';
 import { divideHalfUp, type Fraction } from '@/core/units';
 import { readChanges } from '@/data/repositories/bookkeeping';
@@ -58,7 +60,7 @@ import { factsOf } from './loadOrder';
 import { type ChargeOfOrder, type CostOfOrder, costOfOrder, purposeOf } from './orderCosts';
 import { findingsOf } from './orderFindings';
 import { needsFourEyes, readApprovers } from './orderSums';
-import { priceOf, totalLineOf } from './pricing';
+import { priceOf, someOf, totalLineOf } from './pricing';
 import { type AmendmentView, amendmentView, toldOtherwise } from './said';
 
 export type OrderSummary = {
@@ -80,7 +82,12 @@ export type OrderSummary = {
   readonly places: string;
   readonly lines: number;
   readonly net: number;
+  /** What of the net is confirmed, came, and is still to come. */
+  readonly confirmed: number;
+  readonly received: number;
+  readonly open: number;
   readonly currency: string;
+  readonly buyer: string;
 };
 
 const quantities = (p: PartRow) => {
@@ -97,7 +104,33 @@ const movedByConfirmation = (p: PartRow): boolean => p.confirmedDate !== null &&
 
 export const orderSorts = ['newest', 'supplier', 'number'] as const;
 export type OrderSort = (typeof orderSorts)[number];
+/** Columns that the list of orders can be narrowed by. */
+export const orderColumns = {
+  ...{ order: 'text', supplier: 'text', place: 'text', buyer: 'text', state: 'text', currency: 'text' },
+  ...{ net: 'number', confirmed: 'number', received: 'number', open: 'number', lines: 'number' },
+  ...{ ordered: 'date', sent: 'date', expected: 'date', came: 'date' },
+} as const satisfies Columns;
+
+const columnsOf = (o: OrderSummary): ColumnValues => {
+  const amount = (minor: number) => minor / 10 ** decimalsOf(o.currency);
+  return {
+    ...{ order: o.number ?? 'draft', supplier: o.supplier, place: o.places, buyer: o.buyer, currency: o.currency },
+    state: stateText(o),
+    ...{ net: amount(o.net), confirmed: amount(o.confirmed), received: amount(o.received), open: amount(o.open) },
+    ...{ lines: o.lines, ordered: o.orderDate, sent: o.sentOn, expected: o.nextDate, came: o.lastCame },
+  };
+};
+const stateText = (o: OrderSummary): string =>
+  isOrdered(o.state) && o.came !== 'nothing'
+    ? o.came === 'all'
+      ? 'received'
+      : 'part received'
+    : o.state.replaceAll('_', ' ');
+
 export type OrderListHead = {
+  /** What of the search is not understood; the list is not narrowed then. */
+  readonly fault: ColumnFilterFault | null;
+  readonly columns: readonly string[];
   readonly list: string;
   readonly count: number;
   readonly net: number;
@@ -110,7 +143,7 @@ export const orderShows = ['open', ...orderConcerns, 'done', 'all'] as const;
 export type OrderShow = (typeof orderShows)[number];
 export type OrderFilter = { readonly show: OrderShow; readonly sort: OrderSort; readonly search: string };
 
-/** Opens the list of orders, narrowed by what is to be done and by words of number, supplier or place. Errors: forbidden. */
+/** Opens the list of orders, narrowed by what is to be done and by words or terms over any column. Errors: forbidden. */
 export async function openOrders(
   deps: Deps,
   actor: Actor,
@@ -132,12 +165,20 @@ export async function openOrders(
       if (filter.show === 'done') return !live(o);
       return concernsOf({ ...o, next: o.nextDate }, today, confirmDays).includes(filter.show);
     };
-    const words = filter.search.trim().toLowerCase();
-    const fits = (o: OrderSummary) => `${o.number ?? 'draft'} ${o.supplier} ${o.places}`.toLowerCase().includes(words);
+    const narrowed = parseColumnFilter(filter.search, orderColumns, today);
+    const fits = (o: OrderSummary) => !narrowed.ok || fitsColumns(narrowed.value, orderColumns, columnsOf(o));
     const shown = orders.filter((o) => isShown(o) && fits(o));
     const exchange = await readExchange(tx, company.currency, todayOf(deps, company));
     const net = shown.reduce((sum, o) => sum + (exchange.toBase(o.net, o.currency) ?? 0), 0);
-    return { ids: shown.map((o) => o.id), net, today: todayOf(deps, company), currency: company.currency };
+    const fault = narrowed.ok ? null : narrowed.error;
+    return {
+      ids: shown.map((o) => o.id),
+      net,
+      today,
+      currency: company.currency,
+      fault,
+      columns: Object.keys(orderColumns),
+    };
   });
   const { ids, ...head } = found;
   const list = await keepList(deps, actor, 'orders', { ids, about: {} });
@@ -194,11 +235,32 @@ async function summariesOf(tx: Tx, ids: readonly number[]): Promise<OrderSummary
       nextDate: dates.sort()[0] ?? null,
       places: places.join(', '),
       lines: own.length,
-      net: orderTotals(own.map(totalLineOf), h.currency).net,
-      currency: h.currency,
+      ...sumsOfParts(own, partsOfLine, h.currency, h.state === 'confirmed' || h.before === 'confirmed'),
+      ...{ currency: h.currency, buyer: h.createdBy },
     };
     return [summary];
   });
+}
+
+/** The net of an order, and what of it is confirmed, came, and is still to come, each by its share of the line. */
+function sumsOfParts(
+  lines: readonly OrderLineRow[],
+  partsOfLine: ReadonlyMap<number, readonly PartRow[]>,
+  currency: string,
+  isConfirmed: boolean,
+) {
+  const sums = { net: 0, confirmed: 0, received: 0, open: 0 };
+  for (const l of lines) {
+    const worth = (base: Quantity) => netOfLine(someOf(l, base), currency);
+    const own = partsOfLine.get(l.id) ?? [];
+    const total = (of: (p: PartRow) => Quantity) => worth(own.reduce((sum, p) => sum + of(p), 0));
+    sums.net += netOfLine(totalLineOf(l), currency);
+    sums.received += total((p) => Math.min(fromDecimal(p.received), fromDecimal(p.baseQuantity)));
+    if (l.kind === 'charge' || l.kind === 'service') continue;
+    sums.open += total((p) => openQuantity(quantities(p)));
+    if (isConfirmed) sums.confirmed += total((p) => fromDecimal(p.baseQuantity) - fromDecimal(p.cancelled));
+  }
+  return sums;
 }
 
 export type PartView = {

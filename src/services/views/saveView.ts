@@ -12,6 +12,7 @@ export const viewPages = {
   policies: 'needs.read',
   promises: 'promises.read',
   needs: 'needs.read',
+  orders: 'orders.read',
 } as const satisfies Record<string, Right>;
 export type ViewPage = keyof typeof viewPages;
 

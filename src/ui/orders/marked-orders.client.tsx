@@ -1,6 +1,8 @@
 'use client';
 
+import Link from 'next/link';
 import { useState } from 'react';
+import { isOrdered } from '@/core/purchase';
 import type { OrderSummary } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { countOf } from '../format';
@@ -21,6 +23,7 @@ export function MarkedOrders({ orders, onDone }: { orders: readonly OrderSummary
   const [results, setResults] = useState<readonly Result[]>([]);
   const toApprove = orders.filter((o) => waits.includes(o.state));
   const toSend = orders.filter((o) => o.state === 'approved');
+  const toPrint = orders.filter((o) => isOrdered(o.state) || o.state === 'closed');
   const currencies = new Set(orders.map((o) => o.currency));
   const [currency = ''] = currencies;
   const sum =
@@ -69,6 +72,11 @@ export function MarkedOrders({ orders, onDone }: { orders: readonly OrderSummary
             >
               Send {toSend.length} by mail, final
             </button>
+          )}
+          {toPrint.length > 0 && (
+            <Link className="btn btn-outline" href={`/orders/print?ids=${toPrint.map((o) => o.id).join(',')}`}>
+              Print {toPrint.length}
+            </Link>
           )}
           <button type="button" className="btn" onClick={onDone}>
             Unmark

@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useState } from 'react';
 import { isDrafted, isOrdered } from '@/core/purchase';
 import type { OrderListHead, OrderShow, OrderSort, OrderSummary } from '@/services/purchase/readOrders';
+import type { ViewLink } from '@/services/views/readViews';
 import { useCommand } from '../command/use-command.client';
 import { countOf } from '../format';
 import { useFormat } from '../format-context.client';
@@ -17,6 +18,7 @@ import { KeysHelp } from '../grid/keys-help.client';
 import { sortedBy, twoLines, useGridView } from '../grid/use-grid-view.client';
 import { OrderTrack, orderWords } from '../marks/order-track';
 import { useMay } from '../may-context.client';
+import { SavedViews } from '../views/saved-views.client';
 import { MarkedOrders } from './marked-orders.client';
 
 const showWords: Readonly<Record<OrderShow, string>> = {
@@ -37,6 +39,7 @@ export function OrderList(props: {
   show: OrderShow;
   sort: OrderSort;
   search: string;
+  views: readonly ViewLink[];
 }) {
   const { head, show, sort, search } = props;
   const format = useFormat();
@@ -67,6 +70,7 @@ export function OrderList(props: {
     if (outcome.ok)
       setSaid(`${o.supplier} is asked about ${o.number} by mail, and again on ${format.date(outcome.value.next)}.`);
   };
+  const part = (o: OrderSummary, minor: number) => (minor === 0 ? '–' : format.amount(minor, o.currency));
   const line = (o: OrderSummary): Line => {
     const due = o.nextDate && format.due(o.nextDate, head.today);
     const live = isOrdered(o.state);
@@ -102,8 +106,13 @@ export function OrderList(props: {
             {next}
           </Cell>
           <Cell className="min-w-0 leading-tight max-md:hidden">{o.places}</Cell>
-          <Cell className="figure max-md:hidden">{o.lines}</Cell>
-          <Cell className="figure font-semibold">{format.amount(o.net, o.currency)}</Cell>
+          <Cell className="figure max-lg:hidden">{part(o, o.confirmed)}</Cell>
+          <Cell className="figure max-lg:hidden">{part(o, o.received)}</Cell>
+          <Cell className="figure max-lg:hidden">{isOrdered(o.state) ? part(o, o.open) : '–'}</Cell>
+          <Cell className="figure leading-tight">
+            <span className="font-semibold">{format.amount(o.net, o.currency)}</span>
+            {o.currency !== head.currency && <span className="second block">{o.currency}</span>}
+          </Cell>
         </>
       ),
     };
@@ -123,9 +132,11 @@ export function OrderList(props: {
           {show !== 'open' && <input type="hidden" name="show" value={show} />}
           <input
             name="q"
-            className="entry w-36"
+            className="entry w-40"
+            maxLength={200}
             defaultValue={search}
-            placeholder="number, supplier"
+            placeholder="words, net>100"
+            title={`words, or ${head.columns.join(', ')} with : < or >`}
             aria-label="Search orders"
           />
         </Form>
@@ -134,6 +145,7 @@ export function OrderList(props: {
             New order
           </Link>
         )}
+        <SavedViews page="orders" path="/orders" query={href(show)(sort).split('?')[1] ?? ''} views={props.views} />
         <ExportLinks of="Orders" path={`/api/exports/orders?list=${head.list}`} />
         <KeysHelp
           keys={[
@@ -141,11 +153,19 @@ export function OrderList(props: {
             ['Home, End', 'first, last'],
             ['Enter', 'open the order'],
             ...(mayEdit ? [['Space', 'mark, for approving or sending many'] as const] : []),
+            ['words, column:value', `in the search: ${head.columns.join(', ')}`],
             ...(mayEdit ? [['m', 'ask the supplier by mail'] as const] : []),
             ['a scan', 'to the order of that number'],
           ]}
         />
       </ListBar>
+      {head.fault && (
+        <p className="fault px-4 py-1.5" role="alert">
+          {head.fault.kind === 'no_such_column'
+            ? `“${head.fault.text}” names no column. There are ${head.fault.columns.join(', ')}.`
+            : `“${head.fault.text}” does not fit its column: text takes :, numbers and days take :, < and >.`}
+        </p>
+      )}
       <MarkedOrders orders={[...marked.values()]} onDone={() => setMarked(new Map())} />
       {(said || sentence) && (
         <p className={`px-4 py-1.5 ${sentence ? 'fault' : ''}`} role={sentence ? 'alert' : 'status'}>
@@ -178,7 +198,9 @@ export function OrderList(props: {
             { text: 'Ordered', className: 'max-md:hidden', sort: 'newest', descending: true },
             { text: 'Next expected', className: 'max-sm:hidden' },
             { text: 'Goes to', className: 'max-md:hidden' },
-            { text: 'Lines', className: 'figure max-md:hidden' },
+            { text: 'Confirmed', className: 'figure max-lg:hidden' },
+            { text: 'Received', className: 'figure max-lg:hidden' },
+            { text: 'Open', className: 'figure max-lg:hidden' },
             { text: 'Net', className: 'figure' },
           ]}
           line={line}

@@ -1,5 +1,12 @@
 import { decimalsOf, withCents } from '@/core/money';
-import { type OrderPaper, type PaperColumn, type PaperLine, type PaperPart, paperLanguageOf } from '@/core/purchase';
+import {
+  letterheadOf,
+  type OrderPaper,
+  type PaperColumn,
+  type PaperLine,
+  type PaperPart,
+  paperLanguageOf,
+} from '@/core/purchase';
 import { paperWords } from '@/formats/paperWords';
 import { Address, Parties, Party } from '../frame/paper';
 
@@ -53,9 +60,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
       .join(', ');
   return (
     <div lang={words.locale}>
-      <p className="mb-6 whitespace-pre-line text-xs">
-        {setup.letterhead || `${paper.buyer.name}\n${paper.buyer.address}`}
-      </p>
+      <p className="mb-6 whitespace-pre-line text-xs">{letterheadOf(paper)}</p>
       <Parties>
         <Party title={words.supplier}>
           <Address text={paper.supplier} />
@@ -89,7 +94,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
         <thead>
           <tr className="border-b border-black text-left text-xs">
             <th className="w-6 py-1 font-semibold">#</th>
-            <th className="py-1 font-semibold">{words.item}</th>
+            <th className="w-[36%] py-1 font-semibold">{words.item}</th>
             <th className="py-1 font-semibold">{words.quantity}</th>
             <th className="py-1 font-semibold">{words.wanted}</th>
             <th className="figure py-1 font-semibold max-sm:whitespace-normal">{words.price}</th>

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import {
+  letterheadOf,
   numberOf,
   type PaperColumn,
   type PaperLanguage,
@@ -22,7 +23,7 @@ const columnWords: Readonly<Record<PaperColumn, string>> = {
   makers_number: 'the maker’s number',
   base_quantity: 'quantity in base units',
   references: 'what it is bought for',
-  barcode: 'the number as a barcode',
+  barcode: 'the number as a barcode, on the PDF',
 };
 const languageNames: Readonly<Record<PaperLanguage, string>> = { en: 'English', de: 'German', fr: 'French' };
 
@@ -109,7 +110,7 @@ export function PapersPage({ view }: { view: PapersView }) {
               setup.letterhead,
               400,
               (letterhead) => put({ letterhead }),
-              `${sample.buyer.name}\n${sample.buyer.address}`,
+              letterheadOf({ ...sample, setup: { ...setup, letterhead: '' } }),
             )}
             {area('Foot of every page', setup.foot, 400, (foot) => put({ foot }), 'register, tax number, bank')}
             <fieldset className="grid gap-1">

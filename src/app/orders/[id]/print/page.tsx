@@ -25,8 +25,8 @@ export default async function PrintPage({ params }: { params: Promise<{ id: stri
   return (
     <Paper
       title={`${words.order} ${value.number}${change}`}
-      day={format.dateWithYear(value.orderDate)}
-      company={value.buyer.name}
+      day=""
+      company=""
       back={{ href: `/orders/${id}`, words: 'Back to the order' }}
     >
       <PaperSheet paper={value} />
