@@ -403,6 +403,10 @@ export function findingSentence(f: Finding, format: Format, currency: string): s
       return `line ${f.lineNo} is no whole pack`;
     case 'unprintable':
       return `the paper’s typeface has no ${f.letters.slice(0, 6).join(' ')}${f.letters.length > 6 ? ' …' : ''}: printed as ¤`;
+    case 'beyond_maximum':
+      return `line ${f.lineNo} brings ${f.place} ${format.quantity(f.over)} above its maximum`;
+    case 'over_budget':
+      return `the budget of this month${f.category === null ? '' : ` for ${f.category}`} is overdrawn by ${format.money(f.over, f.currency)}`;
     case 'charges_open':
       return `${f.names.join(', ')} ${f.names.length === 1 ? 'is' : 'are'} not known yet and count${f.names.length === 1 ? 's' : ''} nothing`;
     case 'no_tax_rate':

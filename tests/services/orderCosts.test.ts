@@ -4,6 +4,7 @@ import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { copyOrder } from '@/services/purchase/copyOrder';
+import { editHead } from '@/services/purchase/editHead';
 import { editOrder } from '@/services/purchase/editOrder';
 import { newOrder } from '@/services/purchase/newOrder';
 import type { BookingField } from '@/services/purchase/orderCell';
@@ -352,5 +353,44 @@ describe('the list of orders', () => {
     const { head } = await list('supplyer:hollin');
     expect(head.fault).toMatchObject({ kind: 'no_such_column', text: 'supplyer:hollin' });
     expect(head.count).toBe((await list('')).head.count);
+  });
+});
+
+describe('what is seen beside the entry', () => {
+  test('a wanted day on which the place takes nothing in is moved, and said; Undo brings back what stood there', async () => {
+    await books.rows(
+      "INSERT INTO closed_days (location_id, from_day, to_day, name) VALUES (1, '2026-12-18', '2026-12-18', 'stocktaking')",
+    );
+    const id = await draft();
+    const part = (await view(id)).lines[0]?.parts[0];
+    const edit = { orderId: id, field: 'wantedDate' as const, partId: part?.id ?? 0, was: part?.wantedDate ?? '' };
+    const first = req({ ...edit, now: '18 dec' });
+    expect(must(await editOrder(books.deps, mira, first))).toEqual({ stored: '2026-12-21', insteadOf: '2026-12-18' });
+    const plain = req({ ...edit, was: '2026-12-21', now: '2026-12-22' });
+    expect(must(await editOrder(books.deps, mira, plain))).toEqual({ stored: '2026-12-22', insteadOf: null });
+    // What stood there before stands again, also on a day that nothing is taken in on.
+    await books.rows("UPDATE delivery_part SET wanted_date = '2026-12-18' WHERE id = ?", [part?.id]);
+    const away = req({ ...edit, was: '2026-12-18', now: '2026-12-23' });
+    must(await editOrder(books.deps, mira, away));
+    must(await undoCommand(books.deps, mira, req({ undoKey: away.key })));
+    expect((await view(id)).lines[0]?.parts[0]?.wantedDate).toBe('2026-12-18');
+    const moved = { orderId: id, field: 'wantedDate' as const, was: '', now: '2026-12-18' };
+    expect(must(await editHead(books.deps, mira, req(moved)))).toMatchObject({ insteadOf: '2026-12-18' });
+    await books.rows("DELETE FROM closed_days WHERE name = 'stocktaking'");
+  });
+
+  test('a budget that is overdrawn with it, and a place that comes above its maximum', async () => {
+    const id = await draft();
+    const kinds = async () => (await view(id)).findings.map((f) => f.kind);
+    expect(await kinds()).not.toContain('over_budget');
+    await books.rows("INSERT INTO purchase_budget (month, category_id, amount) VALUES ('2026-11-01', NULL, 1)");
+    expect((await view(id)).findings).toContainEqual({
+      ...{ kind: 'over_budget', blocks: false, category: null, over: expect.any(Number), currency: 'EUR' },
+    });
+    const part = (await view(id)).lines[0]?.parts[0]?.id ?? 0;
+    must(await editOrder(books.deps, mira, req({ orderId: id, field: 'packs', partId: part, was: '6', now: '90' })));
+    const beyond = (await view(id)).findings.find((f) => f.kind === 'beyond_maximum');
+    expect(beyond).toMatchObject({ lineNo: 1, place: 'Harbour Street' });
+    await books.rows('DELETE FROM purchase_budget');
   });
 });

@@ -234,7 +234,7 @@ describe('the head', () => {
         req({ orderId: id, field: 'wantedDate' as const, partId: own?.id ?? 0, was: '2026-12-10', now: '2026-12-18' }),
       ),
     );
-    expect(must(await head(id, 'wantedDate', '2026-12-14'))).toEqual({ moved: 1 });
+    expect(must(await head(id, 'wantedDate', '2026-12-14'))).toEqual({ moved: 1, insteadOf: null });
     expect((await view(id)).lines.map((l) => l.parts[0]?.wantedDate)).toEqual(['2026-12-18', '2026-12-14']);
   });
 

@@ -1008,6 +1008,7 @@ const shared = new Set([
   'planning/urgency',
   'planning/whenItComes',
   'purchase/orderCosts',
+  'purchase/wantedDay',
   'purchase/orderSums',
   'purchase/postJoin',
   'purchase/spending',

@@ -10,7 +10,7 @@ export {
   startOfDay,
   workingDayFrom,
 } from './calendar';
-export { type DateFault, parseDate } from './parseDate';
+export { type DateFault, parseDate, parseDay } from './parseDate';
 export {
   arrivalOf,
   arrivesIfOrdered,

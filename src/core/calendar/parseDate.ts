@@ -56,6 +56,12 @@ export type DateFault = { readonly kind: 'not_a_date'; readonly text: string };
  *  Errors: not_a_date.
  *  @example parseDate('wk 50', '2026-11-23')  // '2026-12-07' */
 export function parseDate(typed: string, today: BusinessDate): Result<BusinessDate, DateFault> {
+  const day = parseDay(typed, today);
+  return day.ok ? ok(workingDayFrom(day.value)) : day;
+}
+
+/** The same day as typed, worked or not: for whoever has a calendar of the place and says what it moved. Errors: not_a_date. */
+export function parseDay(typed: string, today: BusinessDate): Result<BusinessDate, DateFault> {
   const date = read(typed.trim().toLowerCase().replace(/\s+/g, ' '), today);
-  return date === null ? err({ kind: 'not_a_date', text: typed.trim() }) : ok(workingDayFrom(date));
+  return date === null ? err({ kind: 'not_a_date', text: typed.trim() }) : ok(date);
 }

@@ -1,5 +1,5 @@
 import type { Minor } from '@/core/money';
-import { MICRO } from '@/core/quantity';
+import { MICRO, type Quantity } from '@/core/quantity';
 
 export type LineKind = 'stock' | 'non_stock' | 'charge' | 'service' | 'straight_to_customer';
 
@@ -26,6 +26,14 @@ export type FindingOrder = {
   readonly chargesOpen?: readonly string[];
   /** Tax categories without a rate. */
   readonly untaxed?: readonly string[];
+  /** Lines that bring a place above its maximum, by how much beyond a pack; millionths of the base unit. */
+  readonly beyondMaximum?: readonly { readonly lineNo: number; readonly place: string; readonly over: Quantity }[];
+  /** Budgets of the month that are overdrawn with it, in the company's currency. */
+  readonly overBudget?: readonly {
+    readonly category: string | null;
+    readonly over: Minor;
+    readonly currency: string;
+  }[];
   readonly orderMinimum: Minor;
   readonly net: Minor;
   /** The currency that no rate is on file of; null when one is, or none is needed. */
@@ -47,6 +55,20 @@ export type Finding =
   | { readonly kind: 'unprintable'; readonly blocks: false; readonly letters: readonly string[] }
   | { readonly kind: 'charges_open'; readonly blocks: false; readonly names: readonly string[] }
   | { readonly kind: 'no_tax_rate'; readonly blocks: false; readonly categories: readonly string[] }
+  | {
+      readonly kind: 'beyond_maximum';
+      readonly blocks: false;
+      readonly lineNo: number;
+      readonly place: string;
+      readonly over: Quantity;
+    }
+  | {
+      readonly kind: 'over_budget';
+      readonly blocks: false;
+      readonly category: string | null;
+      readonly over: Minor;
+      readonly currency: string;
+    }
   | { readonly kind: 'wanted_in_the_past'; readonly blocks: false; readonly lineNo: number }
   | { readonly kind: 'below_minimum'; readonly blocks: false; readonly minimum: Minor; readonly short: Minor }
   | { readonly kind: 'minimum_reached'; readonly blocks: false; readonly minimum: Minor };
@@ -84,6 +106,8 @@ export function findings(order: FindingOrder): Finding[] {
     found.push({ kind: 'charges_open', blocks: false, names: order.chargesOpen });
   if (order.untaxed && order.untaxed.length > 0)
     found.push({ kind: 'no_tax_rate', blocks: false, categories: order.untaxed });
+  for (const b of order.beyondMaximum ?? []) found.push({ kind: 'beyond_maximum', blocks: false, ...b });
+  for (const b of order.overBudget ?? []) found.push({ kind: 'over_budget', blocks: false, ...b });
   if (!order.supplierAddress) found.push({ kind: 'supplier_address_missing', blocks: false });
   if (order.orderMinimum > 0 && order.lines.length > 0) {
     const short = order.orderMinimum - order.net;

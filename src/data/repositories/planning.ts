@@ -338,7 +338,14 @@ export const readByHand = async (tx: Tx, decisionId: number): Promise<string> =>
   (await tx.row<{ byHand: string }>('SELECT by_hand AS byHand FROM decision WHERE id = :decisionId', { decisionId }))
     ?.byHand ?? '0';
 
-/** Who decided a need last, when and how. */
+/** Pairs of these whose position, drafts and trays included, is beyond their maximum, and by how much. */
+export const readBeyondMaximum = (tx: Tx, pairs: readonly { readonly itemId: number; readonly locationId: number }[]) =>
+  tx.rowsOf<{ itemId: number; locationId: number; over: string }>(
+    `SELECT item_id AS itemId, location_id AS locationId, position_quantity - max_quantity AS \`over\` FROM item_location_state
+      WHERE item_id IN (?) AND max_quantity IS NOT NULL AND position_quantity > max_quantity`,
+    [...new Set(pairs.map((p) => p.itemId))],
+  );
+
 /** The decision that was the last of a need when one was made on it; null where there was none. */
 export const findDecisionBefore = async (tx: Tx, decisionId: number): Promise<number | null> =>
   (
@@ -347,6 +354,7 @@ export const findDecisionBefore = async (tx: Tx, decisionId: number): Promise<nu
     })
   )?.id ?? null;
 
+/** Who decided a need last, when and how. */
 export const readLastDecision = (tx: Tx, needId: number) =>
   tx.row<{ who: string; at: string; kind: string; packQuantity: string; supplier: string | null }>(
     `SELECT u.name AS who, d.decided_at AS at, d.kind, d.pack_quantity AS packQuantity, s.name AS supplier

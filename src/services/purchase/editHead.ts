@@ -1,4 +1,4 @@
-import { parseDate } from '@/core/calendar';
+import { parseDate, parseDay } from '@/core/calendar';
 import { type Actor, may } from '@/core/people';
 import { isOfPattern } from '@/core/purchase';
 import { err, ok, type Result } from '@/core/result';
@@ -13,6 +13,7 @@ import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, type FieldFault, invalidField } from '../failure';
 import { loadOrder, pairsOf } from './loadOrder';
+import { wantedDay } from './wantedDay';
 
 export const headFields = [
   'number',
@@ -37,6 +38,9 @@ export type EditHead = {
   readonly now: string;
 };
 
+/** Deliveries that moved with the head's date, and the day as typed where nothing is taken in on it. */
+export type EditedHead = { readonly moved: number; readonly insteadOf: string | null };
+
 const words: Readonly<Record<HeadField, string>> = {
   number: 'number',
   orderDate: 'order date',
@@ -59,7 +63,7 @@ export async function editHead(
   deps: Deps,
   actor: Actor,
   request: Request<EditHead>,
-): Promise<Result<{ readonly moved: number }, Failure>> {
+): Promise<Result<EditedHead, Failure>> {
   const allowed = may(actor, 'orders.edit');
   if (!allowed.ok) return allowed;
   const { orderId, field, was } = request.input;
@@ -86,7 +90,9 @@ export async function editHead(
         after: cellText({ ...order, ...read.value }, field),
       },
     ]);
-    return ok({ moved: following.length });
+    const typed = field === 'wantedDate' ? parseDay(request.input.now, today) : null;
+    const insteadOf = typed?.ok && typed.value !== read.value.wantedDate ? typed.value : null;
+    return ok({ moved: following.length, insteadOf });
   });
 }
 
@@ -102,8 +108,8 @@ async function readField(
   switch (field) {
     case 'wantedDate': {
       if (text === '') return ok({ wantedDate: null });
-      const day = parseDate(text, today);
-      return day.ok ? ok({ wantedDate: day.value }) : day;
+      const asked = await wantedDay(tx, text, today, order);
+      return asked.ok ? ok({ wantedDate: asked.value.day }) : asked;
     }
     case 'orderDate': {
       const day = parseDate(text, today);

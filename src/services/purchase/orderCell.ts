@@ -26,6 +26,7 @@ import { type Failure, type FieldFault, invalidField } from '../failure';
 import { type LoadedOrder, pairsOf } from './loadOrder';
 import { perTrayLine } from './perTrayLine';
 import { breakLineOf, breakPacks, expectedPrice } from './pricing';
+import { wantedDay } from './wantedDay';
 
 /** How a line is booked, where it is other than the item and the supplier have it. */
 export const bookingFields = ['purpose', 'taxCategory', 'costTo', 'inspect', 'matching'] as const;
@@ -39,6 +40,8 @@ export type OrderEdit = { readonly orderId: number } & (
       readonly partId: number;
       readonly was: string;
       readonly now: string;
+      /** The day stands as it is, also where nothing is taken in on it: what is undone. */
+      readonly exact?: true;
     }
   | {
       readonly field:
@@ -70,7 +73,15 @@ export async function changeCell(
   // Nor one that was voided: it counts nothing any more.
   if (!line || fromDecimal(line.baseQuantity) === 0) return err({ kind: 'not_found', what: 'line' });
   const own = parts.filter((p) => p.lineId === line.id);
-  const applied = await apply(tx, edit, { lines, line, own, part, today, told: loaded.order.state === 'amending' });
+  const applied = await apply(tx, edit, {
+    lines,
+    line,
+    own,
+    part,
+    today,
+    told: loaded.order.state === 'amending',
+    supplierId: loaded.order.supplierId,
+  });
   if (!applied.ok) {
     if (applied.error.kind !== 'changed_meanwhile') return applied;
     const last = (await readChanges(tx, 'order', edit.orderId)).at(-1);
@@ -90,11 +101,16 @@ type CellOf = {
   readonly today: string;
   /** The supplier knows the order: what came of a line stays on it. */
   readonly told: boolean;
+  readonly supplierId: number;
 };
 
 const reasons = ['offer', 'mistake', 'new_list'] as const;
 
-async function apply(tx: Tx, edit: OrderEdit, { lines, line, own, part, today, told }: CellOf): Promise<Applied> {
+async function apply(
+  tx: Tx,
+  edit: OrderEdit,
+  { lines, line, own, part, today, told, supplierId }: CellOf,
+): Promise<Applied> {
   const meanwhile = (now: string): Applied => err({ kind: 'changed_meanwhile', what: 'value', who: null, now });
   const record = (action: string, before: string, after: string): Applied =>
     ok({ entity: 'order', entityId: edit.orderId, action: `line ${line.lineNo}: ${action}`, before, after });
@@ -111,12 +127,14 @@ async function apply(tx: Tx, edit: OrderEdit, { lines, line, own, part, today, t
       return record('quantity', edit.was, toDecimal(packs.value));
     }
     case 'wantedDate': {
-      const day = edit.now.trim() === '' ? ok(null) : parseDate(edit.now, today);
-      if (!day.ok) return err(invalidField('wantedDate', day.error));
       if (!part) return err({ kind: 'not_found', what: 'line' });
+      const to = { supplierId, locationId: part.locationId };
+      const asked = edit.now.trim() === '' ? ok(null) : await wantedDay(tx, edit.now, today, to);
+      if (!asked.ok) return err(invalidField('wantedDate', asked.error));
       if ((part.wantedDate ?? '') !== edit.was) return meanwhile(part.wantedDate ?? '');
-      await updatePart(tx, { ...part, wantedDate: day.value });
-      return record('wanted date', edit.was, day.value ?? '');
+      const day = edit.exact ? edit.now || null : (asked.value?.day ?? null);
+      await updatePart(tx, { ...part, wantedDate: day });
+      return record('wanted date', edit.was, day ?? '');
     }
     case 'promisedDate': {
       const day = edit.now.trim() === '' ? ok(null) : parseDate(edit.now, today);

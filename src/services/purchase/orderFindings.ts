@@ -1,4 +1,4 @@
-import { findings, orderTotals, unprintable } from '@/core/purchase';
+import { type FindingOrder, findings, orderTotals, unprintable } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
 import type { CostOfOrder } from './orderCosts';
@@ -12,6 +12,7 @@ export function findingsOf(
   today: string,
   rateKnown: boolean,
   costs?: CostOfOrder,
+  beyond: Pick<FindingOrder, 'beyondMaximum' | 'overBudget'> = {},
 ) {
   return findings({
     // What was taken off counts nothing any more.
@@ -38,6 +39,7 @@ export function findingsOf(
       ].join(''),
     ),
     ...(costs && openOf(costs)),
+    ...beyond,
     orderMinimum: order.orderMinimum,
     net: orderTotals(lines.map(totalLineOf), order.currency).net,
     rateMissing: rateKnown ? null : order.currency,

@@ -9,6 +9,7 @@ import {
   costByShare,
   deliveryAddress,
   type Finding,
+  type FindingOrder,
   invoiceAddress,
   isDrafted,
   isOrdered,
@@ -26,7 +27,7 @@ import {
   parseCostShares,
   progress,
 } from '@/core/purchase';
-import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
+import { fromDecimal, MICRO, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { type ColumnFilterFault, type Columns, type ColumnValues, fitsColumns, parseColumnFilter } from '@/core/search';
 import type { OrderTax, Purpose } from '@/core/tax';
@@ -48,20 +49,22 @@ import {
   readOrderLines,
   readParts,
 } from '@/data/repositories/orders';
+import { readBeyondMaximum } from '@/data/repositories/planning';
 import { type ReceiptRow, readLastReceipts, readReceiptsOf } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { type Exchange, readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { groupBy } from '../grouping';
+import { groupBy, pairKey, pairMap } from '../grouping';
 import { type AskedRows, keepList, type Page, readRows } from '../lists/keptList';
-import { factsOf } from './loadOrder';
+import { factsOf, pairsOf } from './loadOrder';
 import { type ChargeOfOrder, type CostOfOrder, costOfOrder, purposeOf } from './orderCosts';
 import { findingsOf } from './orderFindings';
 import { needsFourEyes, readApprovers } from './orderSums';
 import { priceOf, someOf, totalLineOf } from './pricing';
 import { type AmendmentView, amendmentView, toldOtherwise } from './said';
+import { spendingOf } from './spending';
 
 export type OrderSummary = {
   readonly id: number;
@@ -459,6 +462,31 @@ function sumsOf(costs: CostOfOrder, exchange: Exchange, currency: string): Order
   };
 }
 
+/** What a draft goes beyond: maximums of its places, budgets of the month. */
+async function beyondOf(
+  tx: Tx,
+  { today, currency, exchange }: { readonly today: string; readonly currency: string; readonly exchange: Exchange },
+  lines: readonly OrderLineRow[],
+  parts: readonly PartRow[],
+  places: ReadonlyMap<number, { readonly name: string }>,
+): Promise<Pick<FindingOrder, 'beyondMaximum' | 'overBudget'>> {
+  const pairs = pairsOf(lines, parts);
+  const over = pairMap(await readBeyondMaximum(tx, pairs));
+  const beyondMaximum = lines.flatMap((l) => {
+    const own = new Set(parts.flatMap((p) => (p.lineId === l.id && p.locationId !== null ? [p.locationId] : [])));
+    return [...own].flatMap((locationId) => {
+      const found = l.itemId === null ? undefined : over.get(pairKey(l.itemId, locationId));
+      const content = (l.contentNum / l.contentDen) * MICRO;
+      // Whole packs go a little beyond it everywhere.
+      if (!found || fromDecimal(found.over) <= content) return [];
+      return { lineNo: l.lineNo, place: places.get(locationId)?.name ?? '', over: fromDecimal(found.over) };
+    });
+  });
+  const spending = await spendingOf(tx, today, currency, exchange, []);
+  const overBudget = spending.flatMap((s) => (s.left < 0 ? { category: s.category, over: -s.left, currency } : []));
+  return { beyondMaximum, overBudget };
+}
+
 /** One order as its page shows it. Errors: forbidden, not_found. */
 export async function readOrder(deps: Deps, actor: Actor, orderId: number): Promise<Result<OrderView, Failure>> {
   const allowed = may(actor, 'orders.read');
@@ -525,7 +553,12 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       baseCurrency: company.currency,
       sums: sumsOf(costs, exchange, head.currency),
       came: progress(goods(parts).map(quantities)),
-      findings: findingsOf(head, lines, parts, today, netInBase !== null, costs),
+      findings: findingsOf(
+        ...([head, lines, parts, today, netInBase !== null, costs] as const),
+        isDrafted(head.state)
+          ? await beyondOf(tx, { today, currency: company.currency, exchange }, lines, parts, places)
+          : {},
+      ),
       can: actionsOf(factsOf(head, parts)).filter((a) => may(actor, actionRights[a]).ok),
       fourEyes: head.createdById === actor.userId && needsFourEyes((await readOrderRules(tx)).fourEyes, netInBase ?? 0),
       approvers: approvers(totals.net, head.currency, head.createdById).filter((u) => u.id !== actor.userId),

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { decimalsOf, withCents } from '@/core/money';
 import { fromDecimal, toDecimal } from '@/core/quantity';
+import type { EditedOrder } from '@/services/purchase/editOrder';
 import type { LineView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
@@ -71,9 +72,13 @@ export function useEdit(orderId: number) {
     readonly [more: string]: unknown;
   }): Promise<string | null> => {
     // A line that is taken away is not brought back by Undo; its need can be ordered again.
-    const words =
-      edit.field === 'remove' ? undefined : `The ${cellNames[edit.field]} was changed to ${edit.now || 'none'}`;
-    const outcome = await run('edit-order', { orderId, ...edit }, { words });
+    const done = ({ stored, insteadOf }: EditedOrder) =>
+      edit.field === 'wantedDate' && stored
+        ? `The wanted date was changed to ${format.date(stored)}${insteadOf ? `: nothing is taken in on ${format.date(insteadOf)}` : ''}`
+        : `The ${cellNames[edit.field]} was changed to ${edit.now || 'none'}`;
+    const outcome = await run<EditedOrder>(
+      ...(['edit-order', { orderId, ...edit }, edit.field === 'remove' ? {} : { words: done }] as const),
+    );
     return outcome.ok ? null : failureSentence(outcome.failure, format);
   };
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { HeadField } from '@/services/purchase/editHead';
+import type { EditedHead, HeadField } from '@/services/purchase/editHead';
 import type { OrderView } from '@/services/purchase/readOrders';
 import { useCommand } from '../command/use-command.client';
 import { countOf } from '../format';
@@ -170,7 +170,7 @@ function HeadCell(props: {
   const stored = order.head[field] ?? '';
   const shownAs = (field === 'wantedDate' || field === 'orderDate') && stored !== '' ? format.date(stored) : stored;
   const { shown, fault, type, commit, leave } = useSavedEntry(shownAs, async (now) => {
-    const outcome = await run<{ moved: number }>('edit-order-head', {
+    const outcome = await run<EditedHead>('edit-order-head', {
       orderId: order.head.id,
       field,
       was: stored,
@@ -179,7 +179,7 @@ function HeadCell(props: {
     if (!outcome.ok) return failureSentence(outcome.failure, format);
     props.onSaid(
       field === 'wantedDate'
-        ? `${outcome.value.moved === 0 ? 'No delivery follows' : `${countOf(outcome.value.moved, 'delivery')} moved with`} the head’s date.`
+        ? `${outcome.value.insteadOf ? `Nothing is taken in on ${format.date(outcome.value.insteadOf)}: the next day is taken. ` : ''}${outcome.value.moved === 0 ? 'No delivery follows' : `${countOf(outcome.value.moved, 'delivery')} moved with`} the head’s date.`
         : '',
     );
     return null;

@@ -26,7 +26,7 @@ const showWords: Readonly<Record<OrderShow, string>> = {
   approve: 'To approve',
   unconfirmed: 'Not confirmed',
   late: 'Overdue',
-  differs: 'Confirmed otherwise',
+  differs: 'Differs',
   ask: 'To ask',
   done: 'Done',
   all: 'All',

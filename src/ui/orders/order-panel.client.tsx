@@ -27,7 +27,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
             {!blocked && <Finding mark="✓" tone="text-action" text="price, day and place on every line" />}
             {findings.map((f) => (
               <Finding
-                key={`${f.kind}${'lineNo' in f ? f.lineNo : ''}`}
+                key={`${f.kind}${'lineNo' in f ? f.lineNo : ''}${'place' in f ? f.place : ''}${'category' in f ? f.category : ''}`}
                 mark={f.blocks ? '!' : f.kind === 'minimum_reached' ? '✓' : '·'}
                 tone={f.blocks ? 'text-stop' : f.kind === 'minimum_reached' ? 'text-action' : 'text-attention'}
                 text={findingSentence(f, format, currency)}

@@ -96,7 +96,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
             <th className="w-6 py-1 font-semibold">#</th>
             <th className="w-[36%] py-1 font-semibold">{words.item}</th>
             <th className="py-1 font-semibold">{words.quantity}</th>
-            <th className="py-1 font-semibold">{words.wanted}</th>
+            <th className="w-[100px] py-1 font-semibold">{words.wanted}</th>
             <th className="figure py-1 font-semibold max-sm:whitespace-normal">{words.price}</th>
             <th className="figure py-1 pl-4 font-semibold">{words.net}</th>
           </tr>
@@ -126,17 +126,14 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
                     </span>
                   ))}
                 </td>
-                <td className="py-1.5 pr-3 max-sm:pr-1">
+                <td colSpan={2} className="py-1.5 pr-3 max-sm:pr-1">
                   {l.parts.map((p) => (
-                    <span key={`${p.place}${p.date}${p.packs}`} className="block">
-                      {partText(l, p)}
-                    </span>
-                  ))}
-                </td>
-                <td className="py-1.5 pr-3 max-sm:pr-1">
-                  {l.parts.map((p) => (
-                    <span key={`${p.place}${p.date}${p.packs}`} className="block sm:whitespace-nowrap">
-                      {day(p.date)}
+                    <span
+                      key={`${p.place}${p.date}${p.packs}`}
+                      className="grid grid-cols-[1fr_88px] gap-x-3 max-sm:block"
+                    >
+                      <span>{partText(l, p)}</span>
+                      <span className="sm:whitespace-nowrap">{day(p.date)}</span>
                     </span>
                   ))}
                 </td>
