@@ -27,6 +27,17 @@ export async function openOrders(depsAt: (daysAgo: number) => Deps, buyer: Actor
   const waiting = await desk.begin('HEK', 3);
   await desk.other(waiting, 'Display stand for machines, oak', '12', '240', 3);
   await desk.other(waiting, 'Delivery and setting up', '1', '180', 3, 'service');
+  const [stand] = (await desk.view(waiting)).lines;
+  for (const [field, was, now] of [
+    ['discount', '0', '5'],
+    ['costTo', '', '6815 Old Mill 70, 6815 Harbour Street 30'],
+  ] as const)
+    unwrap(
+      await editOrder(
+        ...([desk.deps(3), buyer] as const),
+        desk.of('edit', { orderId: waiting, lineId: stand?.id ?? 0, field, was, now }),
+      ),
+    );
   unwrap(
     await askApproval(
       desk.deps(0),

@@ -48,6 +48,18 @@ export async function writeSuppliers(tx: Tx, suppliers: ReadonlyMap<string, numb
     ['reduced', '7', '100', 0, `${Number(today.slice(0, 4)) - 1}-01-01`],
     ['mixed use', '19', '50', 0, `${Number(today.slice(0, 4)) - 1}-01-01`],
   ]);
+  // Two jobs of the workshop, with what they need and by when; machines are looked at before they are put away.
+  for (const [job, name, number, quantity, days] of [
+    ['W-12', 'Curtains for the Old Mill', '22155-01', '24', 18],
+    ['W-12', 'Curtains for the Old Mill', '29000-03', '2', 18],
+    ['W-13', 'Sample blankets', '11340-01', '30', 40],
+  ] as const)
+    await tx.run(
+      `INSERT INTO job_material (job, name, location_id, item_id, quantity, needed_on)
+       SELECT :job, :name, l.id, i.id, :quantity, :neededOn FROM item i JOIN location l ON l.code = 'WY' WHERE i.number = :number`,
+      { job, name, number, quantity, neededOn: addDays(today, days) },
+    );
+  await tx.run("UPDATE item SET inspect = 1 WHERE tracking = 'serial'");
   await tx.insertMany('INSERT INTO supplier_contact (supplier_id, name, kind, address, email, phone, note)', [
     [suppliers.get('HOL') ?? 1, 'Dye house', 'contact', '', 'dyehouse@hol.example', '', 'asks for dye lots'],
     [

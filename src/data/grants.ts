@@ -49,6 +49,7 @@ const deletable = new Set([
   'charge_type',
   'duty_rate',
   'tax_rate',
+  'job_material',
   'order_charge',
   'currency_rate',
   'supplier_contact',

@@ -77,6 +77,7 @@ import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
+import { readAskedFor } from '@/services/purchase/askedFor';
 import { buyOverCounter } from '@/services/purchase/buyOverCounter';
 import { confirmOrder } from '@/services/purchase/confirmOrder';
 import { copyOrder } from '@/services/purchase/copyOrder';
@@ -102,6 +103,7 @@ import { sendOrder } from '@/services/purchase/sendOrder';
 import { setOrderCharge } from '@/services/purchase/setOrderCharge';
 import { setTray } from '@/services/purchase/setTray';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
+import { takeMaterials } from '@/services/purchase/takeMaterials';
 import { topUpTray } from '@/services/purchase/topUpTray';
 import { readCompanyTerms, readSetupList } from '@/services/setup/readSetup';
 import { setCompany } from '@/services/setup/setCompany';
@@ -389,6 +391,11 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
         ),
     ],
   },
+  'purchase/takeMaterials': {
+    who: buying,
+    tries: [(a) => takeMaterials(books.deps, a, req({ orderId: 999, materialIds: [1] }))],
+  },
+  'purchase/askedFor': { who: buying, tries: [(a) => readAskedFor(books.deps, a, 999)] },
   'purchase/setOrderCharge': {
     who: buying,
     tries: [

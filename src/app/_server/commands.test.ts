@@ -537,6 +537,10 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { orderId: 1, field: 'orderText', was: '', now: 'x'.repeat(2001) },
     ],
   },
+  'take-materials': {
+    good: [{ orderId: 1, materialIds: [1, 2] }],
+    bad: [{ orderId: 1, materialIds: [] }, { materialIds: [1] }],
+  },
   'set-order-charge': {
     good: [{ orderId: 1, name: 'Sea freight', was: '', as: 'given', entry: chargeEntry }],
     bad: [

@@ -60,6 +60,7 @@ import { sendOrder } from '@/services/purchase/sendOrder';
 import { setOrderCharge } from '@/services/purchase/setOrderCharge';
 import { setTray } from '@/services/purchase/setTray';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
+import { takeMaterials } from '@/services/purchase/takeMaterials';
 import { topUpTray } from '@/services/purchase/topUpTray';
 import { setCompany } from '@/services/setup/setCompany';
 import { setLimits } from '@/services/setup/setLimits';
@@ -400,8 +401,15 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     pasteLines,
   ),
   'fill-from-needs': entry(
-    Joi.object({ orderId: id, locationId: id.allow(null), warned: Joi.boolean().strict().required() }),
+    Joi.object({
+      ...{ orderId: id, locationId: id.allow(null), warned: Joi.boolean().strict().required() },
+      needIds: Joi.array().items(id).min(1).max(500).optional(),
+    }),
     fillFromNeeds,
+  ),
+  'take-materials': entry(
+    Joi.object({ orderId: id, materialIds: Joi.array().items(id).min(1).max(500).required() }),
+    takeMaterials,
   ),
   'make-family': entry(
     Joi.object({

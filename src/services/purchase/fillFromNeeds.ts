@@ -22,6 +22,8 @@ export type FillFromNeeds = {
   readonly locationId: number | null;
   /** Those with a warning too. */
   readonly warned: boolean;
+  /** Only these, chosen one by one; left out = all of them. */
+  readonly needIds?: readonly number[];
 };
 export type Filled = {
   /** Needs that were put on the order, and those that have a warning and stayed. */
@@ -36,7 +38,7 @@ export async function fillFromNeeds(
   actor: Actor,
   request: Request<FillFromNeeds>,
 ): Promise<Result<Filled, Failure>> {
-  const { orderId, locationId } = request.input;
+  const { orderId, locationId, needIds } = request.input;
   const right = may(actor, 'needs.decide', locationId === null ? {} : { locationIds: [locationId] });
   if (!right.ok) return right;
   const allowed = may(actor, 'orders.edit');
@@ -46,7 +48,9 @@ export async function fillFromNeeds(
     if (!loaded.ok) return loaded;
     const { supplierId } = loaded.value.order;
     const places = locationId === null ? actor.locations : [locationId];
-    const open = (await readOpenNeeds(tx, places)).filter((n) => n.supplierId === supplierId && n.sender === null);
+    const open = (await readOpenNeeds(tx, places)).filter(
+      (n) => n.supplierId === supplierId && n.sender === null && (needIds === undefined || needIds.includes(n.id)),
+    );
     const locked = (
       await lockNeeds(
         tx,

@@ -4,6 +4,7 @@ import { fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomersOfLines } from '@/data/repositories/customerOrders';
+import { readJobsOfLines } from '@/data/repositories/jobMaterials';
 import { readPromisedOf } from '@/data/repositories/orderLife';
 import { findOrder, readOrderLines, readParts } from '@/data/repositories/orders';
 import { readPaperSetup } from '@/data/repositories/papers';
@@ -55,6 +56,10 @@ export async function paperOf(deps: Deps, tx: Tx, orderId: number): Promise<Orde
     ),
     (r) => r.partId,
   );
+  const jobs = await readJobsOfLines(
+    tx,
+    lines.map((l) => l.id),
+  );
   const shown = lines.flatMap((l) => partsOf.get(l.id) ?? []);
   const used = places.filter((l) => shown.some((p) => p.locationId === l.id && p.customerLineId === null));
   const heads = used.map((l) => ({ name: l.name, address: deliveryAddress(l, company.invoiceAddress) }));
@@ -92,7 +97,12 @@ export async function paperOf(deps: Deps, tx: Tx, orderId: number): Promise<Orde
       discount: plain(l.discountPercent),
       ...{ per: plain(l.pricePer), freeOfCharge: l.freeOfCharge === 1, net: totals.lines[i] as number },
       note: l.printedNote,
-      references: [...new Set((partsOf.get(l.id) ?? []).flatMap((p) => (promised.get(p.id) ?? []).map((r) => r.name)))],
+      references: [
+        ...new Set([
+          ...(partsOf.get(l.id) ?? []).flatMap((p) => (promised.get(p.id) ?? []).map((r) => r.name)),
+          ...(jobs.has(l.id) ? [jobs.get(l.id)?.job ?? ''] : []),
+        ]),
+      ],
     })),
     net: totals.net,
     charges: cost.charges.flatMap(({ charge, inOrder }) =>

@@ -36,7 +36,8 @@ import { readChanges } from '@/data/repositories/bookkeeping';
 import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomersOfLines } from '@/data/repositories/customerOrders';
-import { readAmendments, readOrderRules } from '@/data/repositories/orderLife';
+import { readJobsOfLines } from '@/data/repositories/jobMaterials';
+import { readAmendments, readOrderRules, readPromisedOf } from '@/data/repositories/orderLife';
 import {
   findOrder,
   type LineBooking,
@@ -315,6 +316,8 @@ export type LineView = {
   readonly priceReason: PriceReason | null;
   /** Taken off the line, in percent. */
   readonly discount: string;
+  /** Whom it is bought for one to one: customers' orders, places' requests, a job of ours. */
+  readonly boughtFor: readonly string[];
   /** What it is expected to cost on the shelf, in the company's currency; null for what was taken off, or without a rate. */
   readonly landed: CostOfLine | null;
   /** The duty rate of its code and origin; null where none is on file. */
@@ -408,7 +411,12 @@ const lineView = (
   net: number,
   parts: readonly PartView[],
   fromTray: boolean,
-  cost: { readonly landed: CostOfLine | null; readonly duty: string | null; readonly matching: Matching },
+  cost: {
+    readonly landed: CostOfLine | null;
+    readonly duty: string | null;
+    readonly matching: Matching;
+    readonly boughtFor: readonly string[];
+  },
 ): LineView => {
   const price = priceOf(l);
   const plain = (d: string) => toDecimal(fromDecimal(d));
@@ -439,7 +447,7 @@ const lineView = (
     unordered: l.unordered === 1,
     ...{ printedNote: l.printedNote, internalNote: l.internalNote, priceReason: l.priceReason },
     ...{ discount: plain(l.discountPercent), landed: cost.landed, duty: cost.duty },
-    booking: bookingOf(l, net, cost.matching),
+    ...{ boughtFor: cost.boughtFor, booking: bookingOf(l, net, cost.matching) },
   };
 };
 
@@ -535,6 +543,23 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
     const exchange = await readExchange(tx, company.currency, today);
     const netInBase = exchange.toBase(totals.net, head.currency);
     const costs = await costOfOrder(tx, head, lines, exchange, today);
+    const jobs = await readJobsOfLines(
+      tx,
+      lines.map((l) => l.id),
+    );
+    const lineOfPart = new Map(parts.map((p) => [p.id, p.lineId]));
+    const promised = groupBy(
+      await readPromisedOf(
+        tx,
+        parts.map((p) => p.id),
+      ),
+      (r) => lineOfPart.get(r.partId) ?? 0,
+    );
+    const boughtFor = (id: number) => {
+      const job = jobs.get(id);
+      const names = (promised.get(id) ?? []).map((r) => r.name);
+      return [...new Set([...names, ...(job ? [`job ${job.job}${job.name ? `, ${job.name}` : ''}`] : [])])];
+    };
     const costAt = new Map(costs.lineIds.map((id, i) => [id, costs.cost.landed?.lines[i] ?? null]));
     const within = may(actor, 'orders.approve', { amount: { net: netInBase ?? 0, currency: company.currency } });
     return ok({
@@ -545,6 +570,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
             landed: costAt.get(l.id) ?? null,
             duty: costs.duties.get(l.id) ?? null,
             matching: head.supplierMatching,
+            boughtFor: boughtFor(l.id),
           },
         }),
       ),

@@ -22,6 +22,7 @@ export const setupLists = {
   patterns: ['pack-patterns'],
   planning: ['policy-defaults'],
   budgets: ['budgets'],
+  jobs: ['job-materials'],
   reasons: ['reasons'],
 } as const satisfies Record<string, readonly SheetName[]>;
 export type SetupList = keyof typeof setupLists;

@@ -40,6 +40,7 @@ export const sheetNames = [
   'charges',
   'duty-rates',
   'tax-rates',
+  'job-materials',
   'budgets',
   'reasons',
 ] as const;

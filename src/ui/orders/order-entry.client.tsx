@@ -10,10 +10,13 @@ import { useCommand } from '../command/use-command.client';
 import { LineField } from '../entry/line-entry.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { NewItemDialog } from '../items/new-item.client';
 import { originWords } from '../items/words';
+import { AskedWindow } from './asked-window.client';
 import { EarlierWindow } from './earlier-window.client';
 
-type Said = { readonly words: string; readonly fault?: boolean };
+/** `name`: what was bought as text before and may become an item. */
+type Said = { readonly words: string; readonly fault?: boolean; readonly name?: string };
 const leftWords: Readonly<Record<Pasted['left'][number]['why'], string>> = {
   unknown: 'is no item of ours',
   several: 'fits several items',
@@ -28,9 +31,10 @@ export function OrderEntry({ order }: { order: OrderView }) {
   const { busy, sentence, run } = useCommand();
   const { id: orderId, currency } = order.head;
   const [locationId, setLocationId] = useState(order.head.locationId ?? order.places[0]?.id ?? 0);
-  const [open, setOpen] = useState<'other' | 'paste' | 'earlier' | null>(null);
+  const [open, setOpen] = useState<'other' | 'paste' | 'earlier' | 'asked' | null>(null);
   const [rows, setRows] = useState('');
   const [said, setSaid] = useState<readonly Said[]>([]);
+  const [making, setMaking] = useState('');
   const take = async (m: OrderEntryMatch) => {
     const { itemId, packId, quantity, sold, packName, name } = m;
     const outcome = await run('add-order-line', { orderId, itemId, locationId, packs: quantity, packId, price: '' });
@@ -109,6 +113,9 @@ export function OrderEntry({ order }: { order: OrderView }) {
         <button type="button" className="chip" onClick={() => setOpen(open === 'earlier' ? null : 'earlier')}>
           Bought before
         </button>
+        <button type="button" className="chip" onClick={() => setOpen(open === 'asked' ? null : 'asked')}>
+          Asked for by name
+        </button>
         <button type="button" className="chip" onClick={() => setOpen(open === 'paste' ? null : 'paste')}>
           Paste rows
         </button>
@@ -116,9 +123,7 @@ export function OrderEntry({ order }: { order: OrderView }) {
           Something else
         </button>
       </div>
-      {open === 'other' && (
-        <OtherLine orderId={orderId} locationId={locationId} onSaid={(words) => setSaid([{ words }])} />
-      )}
+      {open === 'other' && <OtherLine orderId={orderId} locationId={locationId} onSaid={(s) => setSaid([s])} />}
       {open === 'paste' && (
         <form
           className="grid max-w-3xl gap-2"
@@ -141,15 +146,31 @@ export function OrderEntry({ order }: { order: OrderView }) {
           </button>
         </form>
       )}
+      {open === 'asked' && <AskedWindow order={order} onLeave={() => setOpen(null)} />}
       {open === 'earlier' && <EarlierWindow order={order} locationId={locationId} onLeave={() => setOpen(null)} />}
       {said.length > 0 && (
         <div role="status">
           {said.map((s) => (
             <p key={s.words} className={s.fault ? 'fault' : 'second'}>
-              {s.words}
+              {s.words}{' '}
+              {s.name && (
+                <button type="button" className="link" onClick={() => setMaking(s.name ?? '')}>
+                  Make it an item
+                </button>
+              )}
             </p>
           ))}
         </div>
+      )}
+      {making !== '' && (
+        <NewItemDialog
+          name={making}
+          onClose={() => setMaking('')}
+          onMade={(made) => {
+            setMaking('');
+            setSaid([{ words: `${made.name} is an item now, ${made.number}: type it into the field.` }]);
+          }}
+        />
       )}
       {sentence && (
         <p className="fault" role="alert">
@@ -163,7 +184,7 @@ export function OrderEntry({ order }: { order: OrderView }) {
 const kindWords = { non_stock: 'bought once', charge: 'charge', service: 'service' } as const;
 
 /** Something that is no stock item, by its description. */
-function OtherLine(props: { orderId: number; locationId: number; onSaid: (words: string) => void }) {
+function OtherLine(props: { orderId: number; locationId: number; onSaid: (said: Said) => void }) {
   const { busy, sentence, failure, run } = useCommand();
   const empty = { description: '', quantity: '1', unit: '', price: '' };
   const [kind, setKind] = useState<keyof typeof kindWords>('non_stock');
@@ -192,10 +213,14 @@ function OtherLine(props: { orderId: number; locationId: number; onSaid: (words:
         const outcome = await run<AddedOther>('add-other-line', { orderId, kind, locationId, ...typed });
         if (!outcome.ok) return;
         const { before } = outcome.value;
+        const words = `Added: ${typed.description}.`;
         props.onSaid(
           before > 0
-            ? `Added: ${typed.description}. It was bought ${before === 1 ? 'once' : `${before} times`} before: it may want to become an item.`
-            : `Added: ${typed.description}.`,
+            ? {
+                words: `${words} It was bought ${before === 1 ? 'once' : `${before} times`} before.`,
+                name: typed.description,
+              }
+            : { words },
         );
         setTyped(empty);
       }}

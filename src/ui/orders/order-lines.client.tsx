@@ -152,6 +152,7 @@ export function OrderLines({ order }: { order: OrderView }) {
 function Booked({ line, editable }: { line: LineView; editable: boolean }) {
   const { own, account, purpose, taxCategory, inspect, matching } = line.booking;
   const said = [
+    line.boughtFor.length > 0 && `for ${line.boughtFor.join(', ')}`,
     own.costTo !== '' && `booked to ${account}`,
     own.purpose !== null && `for ${purposeWords[purpose]}`,
     own.taxCategory !== '' && `tax ${taxCategory}`,

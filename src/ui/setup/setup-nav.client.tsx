@@ -20,6 +20,7 @@ export function SetupNav({ people, changes }: { people: boolean; changes: boolea
     ['/setup/papers', 'Orders on paper', true],
     ['/setup/rates', 'Exchange rates', true],
     ['/setup/budgets', 'Budgets', true],
+    ['/setup/jobs', 'Jobs', true],
     ['/setup/people', 'People', people],
     ['/setup/changes', 'Changes', changes],
     ['/setup/books', 'Books', true],

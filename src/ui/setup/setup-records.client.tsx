@@ -16,6 +16,7 @@ const words: Readonly<Record<string, { readonly one: string; readonly empty: str
   },
   charges: { one: 'charge', empty: 'No charge that any order may take. Charges of a supplier stand with it.' },
   budgets: { one: 'budget', empty: 'No budget is set: what is ordered is not compared with anything.' },
+  'job-materials': { one: 'material of a job', empty: 'No job of ours needs anything.' },
   'tax-rates': { one: 'tax rate', empty: 'No tax rate is on file: orders are reckoned without tax.' },
   'duty-rates': { one: 'duty rate', empty: 'No duty rate is on file.' },
   rates: { one: 'exchange rate', empty: 'No rate is on file: what is bought in another currency can’t be valued.' },

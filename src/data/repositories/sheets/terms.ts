@@ -134,6 +134,16 @@ export const upsertTaxRates = writer('tax_rate', [
   ...['category', 'percent', 'own_use_percent', 'usual', 'valid_from', 'valid_to'],
 ]);
 
+export const readJobMaterialRecords = reader({
+  select: 'm.job, i.number AS item, l.code AS location, m.quantity, m.needed_on, m.name, m.done',
+  from: 'job_material m JOIN item i ON i.id = m.item_id JOIN location l ON l.id = m.location_id',
+  id: 'm.id',
+  key: ['m.job', 'i.number', 'l.code'],
+});
+export const upsertJobMaterials = writer('job_material', [
+  ...['job', 'item_id', 'location_id', 'quantity', 'needed_on', 'name', 'done'],
+]);
+
 export const readCategoryTerms = (tx: Tx) =>
   tx.rows<{ id: number; buyer: string | null; account: string }>(
     'SELECT c.id, u.login AS buyer, c.account FROM category c LEFT JOIN app_user u ON u.id = c.buyer_id ORDER BY c.id',

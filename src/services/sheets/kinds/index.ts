@@ -12,6 +12,7 @@ import { dutyRates } from './dutyRates';
 import { families } from './families';
 import { itemPlaces } from './itemPlaces';
 import { items } from './items';
+import { jobMaterials } from './jobMaterials';
 import { kits } from './kits';
 import { locations } from './locations';
 import { openingStock } from './openingStock';
@@ -63,6 +64,7 @@ export const sheetKinds: Readonly<Record<SheetName, SheetKind>> = {
   charges,
   'duty-rates': dutyRates,
   'tax-rates': taxRates,
+  'job-materials': jobMaterials,
   budgets,
   reasons,
 };
