@@ -59,6 +59,7 @@ test('no page needs more than 250 kB of JavaScript to begin with', async ({ page
     '/setup/locations',
     '/setup/changes',
     '/setup/books',
+    '/setup/papers',
     '/work',
   ]) {
     await weigh(path);
