@@ -34,7 +34,7 @@ test('what an order costs: charges, discount, account, landed; a job taken over;
   await expect(sums).toContainText('Sea freight');
   await expect(sums).toContainText('without tax: the customs are paid');
   const landed = page.getByRole('button', { name: /^What .* costs landed$/ });
-  const before = await landed.innerText();
+  const before = (await landed.textContent()) ?? '';
   await page.getByRole('button', { name: 'Change Sea freight' }).click();
   await page.getByLabel('How much').fill('much');
   await page.getByRole('button', { name: 'Set it so' }).click();
