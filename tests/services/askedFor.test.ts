@@ -9,6 +9,7 @@ import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { readOrder } from '@/services/purchase/readOrders';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { takeMaterials } from '@/services/purchase/takeMaterials';
+import { tellColleague } from '@/services/purchase/tellColleague';
 import { type Books, freshBooks, mira, must, req, violations } from './support';
 
 let books: Books;
@@ -96,4 +97,20 @@ test('what a customer waits for is put on the order by choice, with its reckonin
   expect(must(await fillFromNeeds(books.deps, mira, req(taken)))).toMatchObject({ taken: 1 });
   expect((await view(id)).lines.map((l) => l.itemNumber)).toEqual(['10412-12']);
   expect((await asked(id)).needs).toHaveLength(others);
+});
+
+test('a colleague is told of an order by mail, and its history says so', async () => {
+  const id = await begin();
+  const { colleagues } = await view(id);
+  expect(colleagues.map((c) => c.name)).toContain('Otto Quillon');
+  const otto = colleagues.find((c) => c.name === 'Otto Quillon')?.id ?? 0;
+  must(await tellColleague(books.deps, mira, req({ orderId: id, userId: otto, note: 'for the window' })));
+  const [mail] = await books.rows<{ recipient: string; subject: string; body: string }>(
+    'SELECT recipient, subject, body FROM outbox_mail ORDER BY id DESC LIMIT 1',
+  );
+  expect(mail).toMatchObject({ recipient: 'otto', subject: 'For your information: a draft to Hollinmere Spinners' });
+  expect(mail?.body).toContain('for the window');
+  expect((await view(id)).history.at(-1)).toMatchObject({ action: 'told a colleague' });
+  const nobody = { orderId: id, userId: 999, note: '' };
+  expect(await tellColleague(books.deps, mira, req(nobody))).toMatchObject({ error: { kind: 'not_found' } });
 });

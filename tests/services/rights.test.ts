@@ -104,6 +104,7 @@ import { setOrderCharge } from '@/services/purchase/setOrderCharge';
 import { setTray } from '@/services/purchase/setTray';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
 import { takeMaterials } from '@/services/purchase/takeMaterials';
+import { tellColleague } from '@/services/purchase/tellColleague';
 import { topUpTray } from '@/services/purchase/topUpTray';
 import { readCompanyTerms, readSetupList } from '@/services/setup/readSetup';
 import { setCompany } from '@/services/setup/setCompany';
@@ -390,6 +391,10 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
           }),
         ),
     ],
+  },
+  'purchase/tellColleague': {
+    who: buying,
+    tries: [(a) => tellColleague(books.deps, a, req({ orderId: 999, userId: 2, note: '' }))],
   },
   'purchase/takeMaterials': {
     who: buying,

@@ -537,6 +537,13 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { orderId: 1, field: 'orderText', was: '', now: 'x'.repeat(2001) },
     ],
   },
+  'tell-colleague': {
+    good: [{ orderId: 1, userId: 2, note: 'for the window' }],
+    bad: [
+      { orderId: 1, note: '' },
+      { orderId: 1, userId: 2, note: 'x'.repeat(401) },
+    ],
+  },
   'take-materials': {
     good: [{ orderId: 1, materialIds: [1, 2] }],
     bad: [{ orderId: 1, materialIds: [] }, { materialIds: [1] }],

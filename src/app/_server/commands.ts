@@ -61,6 +61,7 @@ import { setOrderCharge } from '@/services/purchase/setOrderCharge';
 import { setTray } from '@/services/purchase/setTray';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
 import { takeMaterials } from '@/services/purchase/takeMaterials';
+import { tellColleague } from '@/services/purchase/tellColleague';
 import { topUpTray } from '@/services/purchase/topUpTray';
 import { setCompany } from '@/services/setup/setCompany';
 import { setLimits } from '@/services/setup/setLimits';
@@ -407,6 +408,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     }),
     fillFromNeeds,
   ),
+  'tell-colleague': entry(Joi.object({ orderId: id, userId: id, note: note(400) }), tellColleague),
   'take-materials': entry(
     Joi.object({ orderId: id, materialIds: Joi.array().items(id).min(1).max(500).required() }),
     takeMaterials,

@@ -56,7 +56,7 @@ export async function askApproval(
         subject: `Please approve: ${order.number ?? 'a draft'} to ${order.supplierName}`,
         body: [
           `${actor.name} asks you to approve ${order.number ?? 'a draft order'} to ${order.supplierName}:`,
-          `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, ${moneyText(net, currency)} ${currency} net.`,
+          `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, ${moneyText(net, currency)} net.`,
           ...(note.trim() ? ['', note.trim()] : []),
         ].join('\n'),
       });

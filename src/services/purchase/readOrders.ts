@@ -50,6 +50,7 @@ import {
   readOrderLines,
   readParts,
 } from '@/data/repositories/orders';
+import { readUsers } from '@/data/repositories/people';
 import { readBeyondMaximum } from '@/data/repositories/planning';
 import { type ReceiptRow, readLastReceipts, readReceiptsOf } from '@/data/repositories/receipts';
 import type { Tx } from '@/data/sql';
@@ -372,6 +373,8 @@ export type OrderView = {
   readonly fourEyes: boolean;
   /** Who else may approve it. */
   readonly approvers: readonly { readonly id: number; readonly name: string }[];
+  /** Who else works here and can be told of it. */
+  readonly colleagues: readonly { readonly id: number; readonly name: string }[];
   /** What it says otherwise than its supplier was last told. */
   readonly otherwise: readonly LineDifference[];
   readonly amendments: readonly AmendmentView[];
@@ -588,6 +591,9 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       can: actionsOf(factsOf(head, parts)).filter((a) => may(actor, actionRights[a]).ok),
       fourEyes: head.createdById === actor.userId && needsFourEyes((await readOrderRules(tx)).fourEyes, netInBase ?? 0),
       approvers: approvers(totals.net, head.currency, head.createdById).filter((u) => u.id !== actor.userId),
+      colleagues: (await readUsers(tx)).flatMap((u) =>
+        u.active === 1 && u.id !== actor.userId ? { id: u.id, name: u.name } : [],
+      ),
       otherwise: await toldOtherwise(tx, orderId, lines, parts),
       amendments: (await readAmendments(tx, orderId)).map(amendmentView),
       aboveLimit: !within.ok && within.error.kind === 'above_limit' ? within.error.limit : null,

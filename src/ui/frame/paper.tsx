@@ -5,6 +5,7 @@ import { PrintButton } from './print-button.client';
 /** A document as it is printed: who it is from, its number and day; above it, on the screen only, the way back. */
 export function Paper(props: {
   title: string;
+  /** '' where the document says it itself. */
   day: string;
   company: string;
   back: { readonly href: string; readonly words: string };
@@ -21,13 +22,15 @@ export function Paper(props: {
         </span>
       </div>
       <article className="mx-auto my-6 max-w-[190mm] bg-white p-[14mm] text-[13px] text-black max-sm:my-0 max-sm:p-3 print:m-0 print:p-0">
-        <header className="mb-8 flex justify-between gap-8">
-          <div>
-            <h1 className="text-xl font-semibold">{props.title}</h1>
-            <p>{props.day}</p>
-          </div>
-          <p className="text-right font-semibold">{props.company}</p>
-        </header>
+        {props.title !== '' && (
+          <header className="mb-8 flex justify-between gap-8">
+            <div>
+              <h1 className="text-xl font-semibold">{props.title}</h1>
+              {props.day && <p>{props.day}</p>}
+            </div>
+            {props.company && <p className="text-right font-semibold">{props.company}</p>}
+          </header>
+        )}
         {props.children}
       </article>
     </main>

@@ -10,9 +10,9 @@ import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { useMay } from '../may-context.client';
 import { ConfirmWindow } from './confirm-window.client';
-import { Ask, Counter, FollowUp, Send, Why } from './order-forms.client';
+import { Ask, Counter, FollowUp, Send, Tell, Why } from './order-forms.client';
 
-type Asked = 'ask' | 'refuse' | 'send' | 'cancel' | 'close' | 'follow' | 'cut' | 'counter';
+type Asked = 'ask' | 'refuse' | 'send' | 'cancel' | 'close' | 'follow' | 'cut' | 'counter' | 'tell';
 
 /** What can be done with an order now: what its state allows and the person may, nothing else. */
 export function OrderActions({ order }: { order: OrderView }) {
@@ -21,6 +21,7 @@ export function OrderActions({ order }: { order: OrderView }) {
   const { busy, sentence, failure, run, clear } = useCommand();
   const [asked, setAsked] = useState<Asked | 'confirm' | null>(null);
   const [said, setSaid] = useState('');
+  const [cutLine, setCutLine] = useState<number | null>(null);
   const mayEdit = useMay('orders.edit');
   const mayReceive = useMay('goods.receive');
   const { head, findings } = order;
@@ -111,6 +112,7 @@ export function OrderActions({ order }: { order: OrderView }) {
           )}
         {can('cancel') && button('Cancel order', () => setAsked('cancel'))}
         {can('open_again') && button('Open again', () => run('open-order-again', at))}
+        {mayEdit && order.colleagues.length > 0 && button('Tell a colleague', () => setAsked('tell'))}
         {mayEdit && order.lines.length > 0 && button('Copy', copy)}
         {can('put_back') &&
           button(
@@ -161,8 +163,31 @@ export function OrderActions({ order }: { order: OrderView }) {
           run={async (reason) => (await run('refuse-order', { ...at, reason })).ok}
         />
       )}
+      {asked === 'tell' && <Tell order={order} onDone={() => setAsked(null)} />}
       {(asked === 'cancel' || asked === 'close' || asked === 'cut') && (
         <Why
+          beside={
+            asked === 'cut' && (
+              <label className="grid gap-0.5">
+                <span className="second">Of what</span>
+                <select
+                  className="entry max-w-72"
+                  aria-label="Of what"
+                  value={cutLine ?? ''}
+                  onChange={(e) => setCutLine(e.target.value === '' ? null : Number(e.target.value))}
+                >
+                  <option value="">everything that is still to come</option>
+                  {order.lines
+                    .filter((l) => l.parts.some((p) => p.locationId !== null && p.base > p.received + p.cancelled))
+                    .map((l) => (
+                      <option key={l.id} value={l.id}>
+                        line {l.lineNo}, {l.description}
+                      </option>
+                    ))}
+                </select>
+              </label>
+            )
+          }
           label={{ cancel: 'Cancel the order', close: 'Close the order', cut: 'Cancel what is still to come' }[asked]}
           onDone={() => setAsked(null)}
           run={async (reason) => {
@@ -170,7 +195,7 @@ export function OrderActions({ order }: { order: OrderView }) {
               asked === 'cut'
                 ? await run<Ended>(
                     'cut-supply',
-                    { ...at, reason, lineId: null, partId: null },
+                    { ...at, reason, lineId: cutLine, partId: null },
                     { words: 'The rest does not come' },
                   )
                 : await run<Ended>(

@@ -66,10 +66,17 @@ function Text(props: {
 }
 
 /** A reason in one field. */
-export function Why(props: { label: string; onDone: () => void; run: (reason: string) => Promise<boolean> }) {
+export function Why(props: {
+  label: string;
+  onDone: () => void;
+  run: (reason: string) => Promise<boolean>;
+  /** What else is asked. */
+  beside?: ReactNode;
+}) {
   const [reason, setReason] = useState('');
   return (
     <Asked label={props.label} submit={() => props.run(reason)} onDone={props.onDone}>
+      {props.beside}
       <Text label="Why" value={reason} onChange={setReason} most={400} first />
     </Asked>
   );
@@ -137,6 +144,37 @@ export function Ask({ order, onDone }: Props) {
               </option>
             ))}
             <option value="">whoever may</option>
+          </select>
+        </label>
+        <Text label="What to say" value={note} onChange={setNote} most={400} />
+      </div>
+    </Asked>
+  );
+}
+
+/** A colleague who is told of it. */
+export function Tell({ order, onDone }: Props) {
+  const { head, colleagues } = order;
+  const { sentence, run } = useCommand();
+  const [userId, setUserId] = useState<number>(colleagues[0]?.id ?? 0);
+  const [note, setNote] = useState('');
+  const submit = async () => (await run('tell-colleague', { orderId: head.id, userId, note })).ok;
+  return (
+    <Asked label="Tell by mail" submit={submit} onDone={onDone} sentence={sentence}>
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="grid gap-0.5">
+          <span className="second">Who is told</span>
+          <select
+            className="entry"
+            aria-label="Who is told"
+            value={userId}
+            onChange={(e) => setUserId(Number(e.target.value))}
+          >
+            {colleagues.map((u) => (
+              <option key={u.id} value={u.id}>
+                {u.name}
+              </option>
+            ))}
           </select>
         </label>
         <Text label="What to say" value={note} onChange={setNote} most={400} />

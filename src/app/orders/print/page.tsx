@@ -25,6 +25,7 @@ export default async function PrintManyPage({ searchParams }: { searchParams: Se
   }
   return (
     <Paper title="" day="" company="" back={{ href: '/orders', words: 'Back to the orders' }}>
+      <h1 className="screen-only mb-6 text-xl font-semibold">{papers.length} purchase orders</h1>
       {papers.length === 0 && <p>No order was named.</p>}
       {papers.map((paper, i) => (
         <section key={paper.number} className={i === 0 ? '' : 'mt-16 break-before-page border-t pt-8 print:mt-0'}>
