@@ -1,3 +1,4 @@
+import { entryBench } from './entry';
 import type { Figure } from './figure';
 import { gridBench } from './grid';
 import { handBench } from './hand';
@@ -18,6 +19,7 @@ const benches: Readonly<Record<string, () => Promise<Figure[]>>> = {
   stock: stockBench,
   needs: needsBench,
   orders: ordersBench,
+  entry: entryBench,
 };
 
 async function runBenches(): Promise<void> {

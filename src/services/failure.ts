@@ -24,6 +24,7 @@ export type FieldFault =
   | { readonly kind: 'may_not_approve'; readonly text: string }
   | { readonly kind: 'choose_address'; readonly text: string }
   | { readonly kind: 'text_missing' }
+  | { readonly kind: 'text_too_long'; readonly most: number; readonly has: number }
   | CostShareFault
   | NumberPatternFault
   | { readonly kind: 'name_taken' | 'no_such_charge' | 'no_such_line' | 'not_a_percentage'; readonly text: string }

@@ -380,3 +380,18 @@ test('earlier purchases from the supplier, each item as it was bought last', asy
   const needles = must(await readEarlier(books.deps, mira, { orderId: id, itemId }));
   expect(needles.lines.map((l) => l.order)).toEqual(['2609-0002']);
 });
+
+test('a text of 10,000 letters is refused with what fits, wherever it is typed', async () => {
+  const id = await begin();
+  const long = 'x'.repeat(10_000);
+  expect(await head(id, 'orderText', long)).toMatchObject({
+    error: { field: 'orderText', fault: { kind: 'text_too_long', most: 400, has: 10_000 } },
+  });
+  must(await head(id, 'internalNote', 'x'.repeat(2000)));
+  must(await add(id, '10412-07', '1'));
+  const lineId = (await view(id)).lines[0]?.id ?? 0;
+  const note = { orderId: id, lineId, field: 'printedNote' as const, was: '', now: long };
+  expect(await editOrder(books.deps, mira, req(note))).toMatchObject({
+    error: { field: 'printedNote', fault: { kind: 'text_too_long', most: 400, has: 10_000 } },
+  });
+});

@@ -26,6 +26,6 @@ test('an unknown bench is said, with those there are', () => {
   const { status, stderr } = bench('nothing');
   expect(status).toBe(2);
   expect(stderr).toContain(
-    'No bench is called nothing; there are: need-run, grid, hand, sheets, search, stock, needs, orders.',
+    'No bench is called nothing; there are: need-run, grid, hand, sheets, search, stock, needs, orders, entry.',
   );
 });

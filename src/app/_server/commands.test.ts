@@ -534,7 +534,7 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
     good: [{ orderId: 1, field: 'wantedDate', was: '', now: '+7' }],
     bad: [
       { orderId: 1, field: 'state', was: '', now: 'sent' },
-      { orderId: 1, field: 'orderText', was: '', now: 'x'.repeat(2001) },
+      { orderId: 1, field: 'orderText', was: '', now: 'x'.repeat(20_001) },
     ],
   },
   'tell-colleague': {

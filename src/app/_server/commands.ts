@@ -343,7 +343,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
         now: typed,
       }),
       Joi.object({
-        ...{ orderId: id, lineId: id, was: note(400), now: note(400) },
+        ...{ orderId: id, lineId: id, was: note(400), now: note(20_000) },
         field: Joi.valid('printedNote', 'internalNote', ...bookingFields).required(),
       }),
       Joi.object({ orderId: id, field: Joi.valid('remove').required(), lineId: id, was: typed }),
@@ -375,7 +375,8 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
       orderId: id,
       field: Joi.valid(...headFields).required(),
       was: note(2000),
-      now: note(2000),
+      // What is too long is said by the service, with nothing lost.
+      now: note(20_000),
     }),
     editHead,
   ),

@@ -54,6 +54,11 @@ const words: Readonly<Record<HeadField, string>> = {
   orderText: 'text',
   internalNote: 'note for us',
 };
+/** How much of a text fits; other fields of the head take 120 letters. */
+const most: Partial<Record<HeadField, number>> = {
+  ...{ supplierAddress: 400, invoiceAddress: 400, orderText: 400, internalNote: 2000, datedBecause: 200 },
+};
+
 const cellText = (order: OrderRow, field: HeadField): string => order[field] ?? '';
 
 /** Changes one field of the head of a draft. The wanted date moves the deliveries that still follow it, and no others. A number of
@@ -105,6 +110,8 @@ async function readField(
   today: string,
 ): Promise<Result<Cells, FieldFault>> {
   const text = now.trim();
+  const fits = most[field] ?? 120;
+  if (text.length > fits) return err({ kind: 'text_too_long', most: fits, has: text.length });
   switch (field) {
     case 'wantedDate': {
       if (text === '') return ok({ wantedDate: null });

@@ -104,6 +104,9 @@ type CellOf = {
   readonly supplierId: number;
 };
 
+/** Letters of a note with a line. */
+const NOTE_MOST = 400;
+
 const reasons = ['offer', 'mistake', 'new_list'] as const;
 
 async function apply(
@@ -184,7 +187,10 @@ async function apply(
     case 'printedNote':
     case 'internalNote': {
       if (line[edit.field] !== edit.was) return meanwhile(line[edit.field]);
-      await updateOrderLine(tx, { ...line, [edit.field]: edit.now.trim() });
+      const text = edit.now.trim();
+      if (text.length > NOTE_MOST)
+        return err(invalidField(edit.field, { kind: 'text_too_long', most: NOTE_MOST, has: text.length }));
+      await updateOrderLine(tx, { ...line, [edit.field]: text });
       return record(edit.field === 'printedNote' ? 'printed note' : 'internal note', edit.was, edit.now.trim());
     }
     case 'priceReason': {

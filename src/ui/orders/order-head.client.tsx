@@ -190,12 +190,8 @@ function HeadCell(props: {
     'aria-invalid': fault !== null,
     placeholder: props.placeholder ?? '',
     value: shown,
-    maxLength:
-      field === 'internalNote'
-        ? 2000
-        : field === 'orderText' || field === 'supplierAddress' || field === 'invoiceAddress'
-          ? 400
-          : 120,
+    // What is too long is said, not cut.
+    maxLength: 20_000,
     onBlur: commit,
   };
   return (
