@@ -373,7 +373,7 @@ describe('who may', () => {
     expect(templates.filter((t) => t.may).map((t) => t.name)).toEqual([
       ...['suppliers', 'items', 'packs', 'barcodes', 'families', 'kits', 'sources', 'prices', 'rates', 'deliveries'],
       ...['categories', 'pack-patterns', 'contacts', 'closures', 'shipping-ways', 'charges', 'duty-rates'],
-      ...['tax-rates', 'job-materials', 'reasons'],
+      ...['tax-rates', 'reasons'],
     ]);
     const ours = await preview(books, 'policies', 'Item,Minimum,Maximum\n0905,1,2\n');
     const asked = { importId: ours.import.id, state: null, after: 0 };

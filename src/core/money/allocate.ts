@@ -11,6 +11,7 @@ import type { Minor } from './money';
 export function allocate(amount: Minor, weights: readonly Fraction[]): Minor[] {
   if (weights.length === 0) return [];
   if (weights.some((w) => w.num < 0n)) throw new RangeError('a weight can’t be negative');
+  if (amount === 0) return weights.map(() => 0);
   const common = weights.reduce((den, w) => den * (w.den / gcd(den, w.den)), 1n);
   const scaled = weights.map((w) => (w.num * common) / w.den);
   const sum = scaled.reduce((a, b) => a + b, 0n);
@@ -19,15 +20,34 @@ export function allocate(amount: Minor, weights: readonly Fraction[]): Minor[] {
       amount,
       weights.map(() => fraction(1)),
     );
-  const total = BigInt(Math.abs(amount));
-  const parts = scaled.map((w) => Number((total * w) / sum));
-  const rests = scaled.map((w) => (total * w) % sum);
-  const left = Math.abs(amount) - parts.reduce((a, b) => a + b, 0);
-  const byRest = rests
-    .map((_, i) => i)
-    .sort((a, b) => Number(compare(rests[b] as bigint, rests[a] as bigint)) || a - b);
-  for (const i of byRest.slice(0, left)) (parts[i] as number) += 1;
+  const parts = quotas(Math.abs(amount), scaled, sum);
   return amount < 0 ? parts.map((p) => (p === 0 ? 0 : -p)) : parts;
+}
+
+/** Whole minor units by weight, what is left to the largest remainders. In plain numbers where every product is exact in them. */
+function quotas(total: number, scaled: readonly bigint[], sum: bigint): number[] {
+  // No weight is beyond their sum.
+  if (BigInt(total) * sum <= SAFE) {
+    const of = Number(sum);
+    const products = scaled.map((w) => total * Number(w));
+    const rests = products.map((p) => p % of);
+    const parts = products.map((p, i) => (p - (rests[i] as number)) / of);
+    return handOut(total, parts, (a, b) => (rests[b] as number) - (rests[a] as number));
+  }
+  const products = scaled.map((w) => BigInt(total) * w);
+  const rests = products.map((p) => p % sum);
+  const parts = products.map((p) => Number(p / sum));
+  return handOut(total, parts, (a, b) => compare(rests[b] as bigint, rests[a] as bigint));
+}
+
+const SAFE = BigInt(Number.MAX_SAFE_INTEGER);
+
+function handOut(total: number, parts: number[], byRest: (a: number, b: number) => number): number[] {
+  const left = total - parts.reduce((a, b) => a + b, 0);
+  if (left === 0) return parts;
+  const order = parts.map((_, i) => i).sort((a, b) => byRest(a, b) || a - b);
+  for (const i of order.slice(0, left)) (parts[i] as number) += 1;
+  return parts;
 }
 
 const compare = (a: bigint, b: bigint): number => (a > b ? 1 : a < b ? -1 : 0);

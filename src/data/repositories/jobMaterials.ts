@@ -30,14 +30,14 @@ export const readOpenMaterials = (tx: Tx, itemIds: readonly number[] | null) =>
       ORDER BY x.neededOn, x.job, x.id`,
   );
 
-/** Jobs that lines of orders are for, by line id. */
-export async function readJobsOfLines(
+/** Jobs that lines of an order are for, by line id. */
+export async function readJobsOf(
   tx: Tx,
-  lineIds: readonly number[],
+  orderId: number,
 ): Promise<ReadonlyMap<number, { readonly job: string; readonly name: string }>> {
-  const rows = await tx.rowsOf<{ id: number; job: string; name: string }>(
-    `SELECT y.id, m.job, m.name FROM order_line y JOIN job_material m ON m.id = y.job_material_id WHERE y.id IN (?)`,
-    lineIds,
+  const rows = await tx.rows<{ id: number; job: string; name: string }>(
+    'SELECT y.id, m.job, m.name FROM order_line y JOIN job_material m ON m.id = y.job_material_id WHERE y.order_id = :orderId',
+    { orderId },
   );
   return new Map(rows.map((r) => [r.id, { job: r.job, name: r.name }]));
 }

@@ -1,5 +1,5 @@
 import type { OrderState, SentHow } from '@/core/purchase';
-import { list, type SqlValue, type Tx } from '../sql';
+import type { SqlValue, Tx } from '../sql';
 
 /** Steps in the life of an order beside its approval; each bumps its version. */
 
@@ -151,27 +151,31 @@ export const readOrderRules = async (tx: Tx): Promise<OrderRules> =>
 export const updateOrderRules = (tx: Tx, rules: OrderRules) =>
   tx.run('UPDATE company SET four_eyes_from_minor = :fourEyes, confirm_days = :confirmDays WHERE id = 1', rules);
 
-/** Customers' orders and places' requests that parts of orders were bought one to one for. */
-export async function readPromisedOf(
-  tx: Tx,
-  partIds: readonly number[],
-): Promise<{ readonly partId: number; readonly name: string }[]> {
-  const ids = list('id', partIds);
-  if (!ids) return [];
-  return tx.rows(
-    `SELECT DISTINCT p.id AS partId, COALESCE(co.number, tr.number) AS name
+const PROMISED = `SELECT DISTINCT p.id AS partId, COALESCE(co.number, tr.number) AS name
        FROM delivery_part p JOIN tray_line y ON y.id = p.tray_line_id JOIN decision k ON k.id = y.decision_id
        JOIN need n ON n.id = k.need_id AND n.peg > 0
        LEFT JOIN customer_demand cd ON n.peg_of = 'customer_demand' AND cd.id = n.peg
        LEFT JOIN customer_line cl ON cl.id = cd.line_id LEFT JOIN customer_order co ON co.id = cl.order_id
        LEFT JOIN transfer_line tl ON n.peg_of = 'transfer_line' AND tl.id = n.peg
-       LEFT JOIN transfer tr ON tr.id = tl.transfer_id
-      WHERE p.id IN (${ids.sql}) AND COALESCE(co.number, tr.number) IS NOT NULL ORDER BY name`,
-    ids.values,
-  );
-}
+       LEFT JOIN transfer tr ON tr.id = tl.transfer_id`;
+type Promised = { readonly partId: number; readonly name: string };
 
-/** The same, each name once. */
+/** Customers' orders and places' requests that parts of an order were bought one to one for. */
+export const readPromisedOf = (tx: Tx, orderId: number): Promise<Promised[]> =>
+  tx.rows<Promised>(
+    `${PROMISED} JOIN order_line l ON l.id = p.order_line_id
+      WHERE l.order_id = :orderId AND COALESCE(co.number, tr.number) IS NOT NULL ORDER BY name`,
+    { orderId },
+  );
+
+/** The same of some parts, each name once. */
 export const readPromisedTo = async (tx: Tx, partIds: readonly number[]): Promise<string[]> => [
-  ...new Set((await readPromisedOf(tx, partIds)).map((r) => r.name)),
+  ...new Set(
+    (
+      await tx.rowsOf<Promised>(
+        `${PROMISED} WHERE p.id IN (?) AND COALESCE(co.number, tr.number) IS NOT NULL ORDER BY name`,
+        partIds,
+      )
+    ).map((r) => r.name),
+  ),
 ];

@@ -342,8 +342,8 @@ export const readByHand = async (tx: Tx, decisionId: number): Promise<string> =>
 export const readBeyondMaximum = (tx: Tx, pairs: readonly { readonly itemId: number; readonly locationId: number }[]) =>
   tx.rowsOf<{ itemId: number; locationId: number; over: string }>(
     `SELECT item_id AS itemId, location_id AS locationId, position_quantity - max_quantity AS \`over\` FROM item_location_state
-      WHERE item_id IN (?) AND max_quantity IS NOT NULL AND position_quantity > max_quantity`,
-    [...new Set(pairs.map((p) => p.itemId))],
+      WHERE (item_id, location_id) IN (?) AND max_quantity IS NOT NULL AND position_quantity > max_quantity`,
+    pairs.map((p) => [p.itemId, p.locationId]) as never,
   );
 
 /** The decision that was the last of a need when one was made on it; null where there was none. */

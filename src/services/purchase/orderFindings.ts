@@ -1,6 +1,7 @@
 import { type FindingOrder, findings, orderTotals, unprintable } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import type { OrderLineRow, OrderRow, PartRow } from '@/data/repositories/orders';
+import { groupBy } from '../grouping';
 import type { CostOfOrder } from './orderCosts';
 import { totalLineOf } from './pricing';
 
@@ -14,6 +15,7 @@ export function findingsOf(
   costs?: CostOfOrder,
   beyond: Pick<FindingOrder, 'beyondMaximum' | 'overBudget'> = {},
 ) {
+  const partsOf = groupBy(parts, (p) => p.lineId);
   return findings({
     // What was taken off counts nothing any more.
     lines: lines
@@ -24,9 +26,7 @@ export function findingsOf(
         packQuantity: fromDecimal(l.packQuantity),
         priceAmount: l.priceAmount,
         freeOfCharge: l.freeOfCharge === 1,
-        parts: parts
-          .filter((p) => p.lineId === l.id)
-          .map((p) => ({ wantedDate: p.wantedDate, hasLocation: p.locationId !== null })),
+        parts: (partsOf.get(l.id) ?? []).map((p) => ({ wantedDate: p.wantedDate, hasLocation: p.locationId !== null })),
       })),
     supplierBlocked: order.supplierBlocked === 1,
     supplierAddress: order.supplierAddress.trim() !== '',

@@ -4,7 +4,7 @@ import { fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomersOfLines } from '@/data/repositories/customerOrders';
-import { readJobsOfLines } from '@/data/repositories/jobMaterials';
+import { readJobsOf } from '@/data/repositories/jobMaterials';
 import { readPromisedOf } from '@/data/repositories/orderLife';
 import { findOrder, readOrderLines, readParts } from '@/data/repositories/orders';
 import { readPaperSetup } from '@/data/repositories/papers';
@@ -49,17 +49,8 @@ export async function paperOf(deps: Deps, tx: Tx, orderId: number): Promise<Orde
     tx,
     allParts.flatMap((p) => p.customerLineId ?? []),
   );
-  const promised = groupBy(
-    await readPromisedOf(
-      tx,
-      allParts.map((p) => p.id),
-    ),
-    (r) => r.partId,
-  );
-  const jobs = await readJobsOfLines(
-    tx,
-    lines.map((l) => l.id),
-  );
+  const promised = groupBy(await readPromisedOf(tx, orderId), (r) => r.partId);
+  const jobs = await readJobsOf(tx, orderId);
   const shown = lines.flatMap((l) => partsOf.get(l.id) ?? []);
   const used = places.filter((l) => shown.some((p) => p.locationId === l.id && p.customerLineId === null));
   const heads = used.map((l) => ({ name: l.name, address: deliveryAddress(l, company.invoiceAddress) }));

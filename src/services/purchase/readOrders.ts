@@ -36,7 +36,7 @@ import { readChanges } from '@/data/repositories/bookkeeping';
 import { readSuppliers } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomersOfLines } from '@/data/repositories/customerOrders';
-import { readJobsOfLines } from '@/data/repositories/jobMaterials';
+import { readJobsOf } from '@/data/repositories/jobMaterials';
 import { readAmendments, readOrderRules, readPromisedOf } from '@/data/repositories/orderLife';
 import {
   findOrder,
@@ -483,9 +483,10 @@ async function beyondOf(
 ): Promise<Pick<FindingOrder, 'beyondMaximum' | 'overBudget'>> {
   const pairs = pairsOf(lines, parts);
   const over = pairMap(await readBeyondMaximum(tx, pairs));
+  const partsOf = groupBy(goods(parts), (p) => p.lineId);
   const beyondMaximum = lines.flatMap((l) => {
-    const own = new Set(parts.flatMap((p) => (p.lineId === l.id && p.locationId !== null ? [p.locationId] : [])));
-    return [...own].flatMap((locationId) => {
+    if (over.size === 0) return [];
+    return [...new Set((partsOf.get(l.id) ?? []).map((p) => p.locationId ?? 0))].flatMap((locationId) => {
       const found = l.itemId === null ? undefined : over.get(pairKey(l.itemId, locationId));
       const content = (l.contentNum / l.contentDen) * MICRO;
       // Whole packs go a little beyond it everywhere.
@@ -525,19 +526,18 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       const address = deliveryAddress(place ?? { address: '' }, company.invoiceAddress);
       return { location: place?.name ?? '', address, straight: null };
     };
+    const byLine = groupBy(parts, (p) => p.lineId);
     const partViews = (lineId: number): PartView[] =>
-      parts
-        .filter((p) => p.lineId === lineId)
-        .map((p) => ({
-          id: p.id,
-          ...whereTo(p),
-          packs: fromDecimal(p.packQuantity),
-          base: fromDecimal(p.baseQuantity),
-          received: fromDecimal(p.received),
-          cancelled: fromDecimal(p.cancelled),
-          ...{ wantedDate: p.wantedDate, promisedDate: p.promisedDate, confirmedDate: p.confirmedDate },
-          locationId: p.locationId,
-        }));
+      (byLine.get(lineId) ?? []).map((p) => ({
+        id: p.id,
+        ...whereTo(p),
+        packs: fromDecimal(p.packQuantity),
+        base: fromDecimal(p.baseQuantity),
+        received: fromDecimal(p.received),
+        cancelled: fromDecimal(p.cancelled),
+        ...{ wantedDate: p.wantedDate, promisedDate: p.promisedDate, confirmedDate: p.confirmedDate },
+        locationId: p.locationId,
+      }));
     const fromTray = new Set(parts.flatMap((p) => (p.trayLineId === null ? [] : [p.lineId])));
     const supplier = (await readSuppliers(tx)).find((x) => x.id === head.supplierId);
     const approvers = await readApprovers(tx, company.currency, today);
@@ -546,18 +546,9 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
     const exchange = await readExchange(tx, company.currency, today);
     const netInBase = exchange.toBase(totals.net, head.currency);
     const costs = await costOfOrder(tx, head, lines, exchange, today);
-    const jobs = await readJobsOfLines(
-      tx,
-      lines.map((l) => l.id),
-    );
+    const jobs = await readJobsOf(tx, orderId);
     const lineOfPart = new Map(parts.map((p) => [p.id, p.lineId]));
-    const promised = groupBy(
-      await readPromisedOf(
-        tx,
-        parts.map((p) => p.id),
-      ),
-      (r) => lineOfPart.get(r.partId) ?? 0,
-    );
+    const promised = groupBy(await readPromisedOf(tx, orderId), (r) => lineOfPart.get(r.partId) ?? 0);
     const boughtFor = (id: number) => {
       const job = jobs.get(id);
       const names = (promised.get(id) ?? []).map((r) => r.name);
