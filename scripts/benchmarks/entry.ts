@@ -34,7 +34,7 @@ async function longestTask(page: Page, pool: Pool, standing: number): Promise<nu
   for (const { number } of sold.slice(-LINES)) {
     await field.focus();
     await page.keyboard.type(`3 ${number}`, { delay: 125 });
-    await page.getByRole('option').first().waitFor();
+    await page.getByRole('listbox', { name: 'What fits' }).getByRole('option').first().waitFor();
     const saved = page.waitForResponse((r) => r.url().endsWith('/add-order-line'));
     await page.keyboard.press('Enter');
     await saved;

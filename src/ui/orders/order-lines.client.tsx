@@ -115,13 +115,13 @@ export function OrderLines({ order }: { order: OrderView }) {
                     {l.landed && l.landed.each !== null && (
                       <button
                         type="button"
-                        className="link second ml-auto block min-h-6 max-w-24 text-right font-normal whitespace-normal"
+                        className="link second ml-auto block min-h-6 text-right font-normal whitespace-nowrap"
                         aria-label={`What ${l.description} costs landed`}
                         aria-expanded={shown === 'landed'}
                         onClick={() => toggle(l.id, 'landed')}
                       >
-                        landed {currency === order.baseCurrency ? '' : `${order.baseCurrency} `}
-                        {format.price(l.landed.each)} each
+                        {currency === order.baseCurrency ? '' : `${order.baseCurrency} `}
+                        {format.price(l.landed.each)} landed
                       </button>
                     )}
                   </td>
