@@ -6,7 +6,7 @@ import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { newOrder } from '@/services/purchase/newOrder';
 import { paperOf } from '@/services/purchase/orderPaper';
 import { pasteLines } from '@/services/purchase/pasteLines';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { type Figure, median } from './figure';
 import { largeBooks } from './largeBooks';
 

@@ -10,7 +10,7 @@ import { readBuying } from '@/services/catalogue/buying';
 import { type Deps, stamp, todayOf } from '@/services/deps';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { enterOrder, enterStockLine } from '@/services/purchase/enterOrder';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import type { Placed } from './catalogue';

@@ -12,7 +12,7 @@ import { editOrder } from '@/services/purchase/editOrder';
 import { cancelOrder, closeOrder } from '@/services/purchase/endOrder';
 import { followUpOrder } from '@/services/purchase/followUp';
 import { newOrder } from '@/services/purchase/newOrder';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 

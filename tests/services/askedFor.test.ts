@@ -6,7 +6,7 @@ import { cancelOrder } from '@/services/purchase/endOrder';
 import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { newOrder } from '@/services/purchase/newOrder';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { takeMaterials } from '@/services/purchase/takeMaterials';
 import { tellColleague } from '@/services/purchase/tellColleague';

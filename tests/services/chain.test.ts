@@ -2,7 +2,7 @@ import { acceptNeed } from '@/services/planning/acceptNeed';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { openTrays } from '@/services/purchase/readTrays';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { readArrival } from '@/services/stock/readArrivals';

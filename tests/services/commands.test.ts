@@ -3,7 +3,7 @@ import { savePolicies } from '@/services/planning/savePolicies';
 import { takeBack } from '@/services/planning/takeBack';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import {
   acceptSome,
   type Books,

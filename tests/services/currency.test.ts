@@ -7,7 +7,7 @@ import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { openTrays } from '@/services/purchase/readTrays';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { readImports } from '@/services/sheets/readImports';

@@ -11,7 +11,7 @@ import { markChanged } from '@/services/planning/recompute';
 import { setPlanningRules } from '@/services/planning/setPlanningRules';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { cancelJob } from '@/services/work/cancelJob';
 import { readJobExport } from '@/services/work/readJobExport';

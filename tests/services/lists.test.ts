@@ -9,7 +9,8 @@ import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/re
 import { allPolicies, openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
 import { takeBack } from '@/services/planning/takeBack';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
+import { openOrders, readOrderRows } from '@/services/purchase/readOrders';
 import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
 import { readArrivalExport } from '@/services/stock/readArrivalExport';
 import { counts, csvOf, preview } from './sheetSupport';

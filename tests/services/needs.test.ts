@@ -8,7 +8,7 @@ import { approveOrder } from '@/services/purchase/approveOrder';
 import { editOrder } from '@/services/purchase/editOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { postMovements } from '@/services/stock/postMovements';
 import { readArrivals } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';

@@ -4,7 +4,7 @@ import { write } from '@/data/transaction';
 import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { newOrder } from '@/services/purchase/newOrder';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { type Books, freshBooks, mira, must, otto, req, violations } from './support';
 
 let books: Books;

@@ -12,7 +12,7 @@ import { cancelOrder, closeOrder, cutSupply, openOrderAgain } from '@/services/p
 import { makeOrders } from '@/services/purchase/makeOrders';
 import type { OrderEdit } from '@/services/purchase/orderCell';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { setTray } from '@/services/purchase/setTray';

@@ -4,7 +4,7 @@ import { approveOrder } from '@/services/purchase/approveOrder';
 import { editHead } from '@/services/purchase/editHead';
 import { newOrder } from '@/services/purchase/newOrder';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { readPapers, setPapers, type TypedPapers } from '@/services/setup/setPapers';
 import { pdfText } from '../files/pdf';
 import { type Books, freshBooks, mira, must, otto, req, violations } from './support';

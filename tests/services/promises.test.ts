@@ -15,7 +15,7 @@ import { readShort } from '@/services/promise/readShort';
 import { tellCustomer } from '@/services/promise/tellCustomer';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { correctStock } from '@/services/stock/correctStock';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { receiveTransfer } from '@/services/stock/receiveTransfer';

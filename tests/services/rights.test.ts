@@ -93,8 +93,9 @@ import { newOrder, readOrderFrom } from '@/services/purchase/newOrder';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { pasteLines } from '@/services/purchase/pasteLines';
 import { putBackOrder } from '@/services/purchase/putBackOrder';
+import { readOrder } from '@/services/purchase/readOrder';
 import { readOrderEntry } from '@/services/purchase/readOrderEntry';
-import { openOrders, readOrder, readOrderRows } from '@/services/purchase/readOrders';
+import { openOrders, readOrderRows } from '@/services/purchase/readOrders';
 import { readTopUp } from '@/services/purchase/readTopUp';
 import { openTrays, readTrayRows } from '@/services/purchase/readTrays';
 import { remindSupplier } from '@/services/purchase/remindSupplier';
@@ -515,12 +516,15 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
     tries: [(a) => readTopUp(books.deps, a, { supplierId: 1, target: 'minimum' })],
   },
   'purchase/putBackOrder': { who: buying, tries: [(a) => putBackOrder(books.deps, a, req(order))] },
+  'purchase/readOrder': {
+    who: ['buyer', 'owner', 'bookkeeper', 'read_only'],
+    tries: [(a) => readOrder(books.deps, a, 999)],
+  },
   'purchase/readOrders': {
     who: ['buyer', 'owner', 'bookkeeper', 'read_only'],
     tries: [
       (a) => openOrders(books.deps, a, { show: 'all', search: '', sort: 'newest' }),
       (a) => readOrderRows(books.deps, a, none),
-      (a) => readOrder(books.deps, a, 999),
       (a) => findInList(books.deps, a, 'orders', { list: 'none', what: { code: '2611-0001' } }),
     ],
   },
@@ -1020,6 +1024,7 @@ const shared = new Set([
   'planning/urgency',
   'planning/whenItComes',
   'purchase/orderCosts',
+  'purchase/orderParts',
   'purchase/wantedDay',
   'purchase/orderSums',
   'purchase/postJoin',

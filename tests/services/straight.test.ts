@@ -11,7 +11,7 @@ import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
 import { setLineWay } from '@/services/promise/setLineWay';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { confirmDispatch } from '@/services/stock/confirmDispatch';
 import { readArrivals } from '@/services/stock/readArrivals';

@@ -3,7 +3,7 @@ import { acceptNeed } from '@/services/planning/acceptNeed';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { saveRecords } from '@/services/sheets/saveRecords';
 import type { SheetName } from '@/services/sheets/sheetKind';

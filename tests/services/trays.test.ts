@@ -4,7 +4,7 @@ import { openNeeds } from '@/services/planning/readNeeds';
 import { markChanged } from '@/services/planning/recompute';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { readTopUp } from '@/services/purchase/readTopUp';
 import { openTrays, readTrayRows, type TrayView } from '@/services/purchase/readTrays';
 import { setTray } from '@/services/purchase/setTray';

@@ -5,7 +5,7 @@ import { fullNeedRun } from '@/services/planning/recompute';
 import { addOrderLine } from '@/services/purchase/addOrderLine';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { readRecordsOf } from '@/services/sheets/readRecords';
 import { saveRecords } from '@/services/sheets/saveRecords';
 import { allocateStock } from '@/services/stock/allocateStock';

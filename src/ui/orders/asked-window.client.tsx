@@ -3,12 +3,13 @@
 import { useState } from 'react';
 import type { AskedFor } from '@/services/purchase/askedFor';
 import type { Filled } from '@/services/purchase/fillFromNeeds';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import { useCommand } from '../command/use-command.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { Modal } from '../frame/modal.client';
 import { useRead } from '../frame/use-read.client';
+import { WindowFoot } from '../frame/window-foot';
 
 /** What customers, shops and jobs of ours ask for by name and this supplier sells; several are taken onto the order in one go. */
 export function AskedWindow({ order, onLeave }: { order: OrderView; onLeave: () => void }) {
@@ -117,23 +118,9 @@ export function AskedWindow({ order, onLeave }: { order: OrderView; onLeave: () 
             </tbody>
           </table>
         )}
-        {sentence && (
-          <p className="fault" role="alert">
-            {sentence}
-          </p>
-        )}
-        <div className="flex flex-wrap items-center gap-3">
-          <button
-            type="submit"
-            className="btn btn-primary"
-            disabled={busy || needIds.length + materialIds.length === 0}
-          >
-            Take {countOf(needIds.length + materialIds.length, 'line')}
-          </button>
-          <button type="button" className="btn" onClick={onLeave}>
-            Leave it
-          </button>
-        </div>
+        <WindowFoot sentence={sentence} disabled={busy || needIds.length + materialIds.length === 0} onLeave={onLeave}>
+          Take {countOf(needIds.length + materialIds.length, 'line')}
+        </WindowFoot>
       </form>
     </Modal>
   );

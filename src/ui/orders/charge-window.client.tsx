@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { chargeText } from '@/core/landed';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import type { ChargeEntry } from '@/services/purchase/setOrderCharge';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';

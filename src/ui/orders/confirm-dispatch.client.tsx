@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { entryText } from '@/core/quantity';
-import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
+import type { LineView, OrderView, PartView } from '@/services/purchase/readOrder';
 import type { BookedIn } from '@/services/stock/postReceipt';
 import { useCommand } from '../command/use-command.client';
 import { plural } from '../format';

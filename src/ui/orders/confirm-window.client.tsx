@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { withCents } from '@/core/money';
 import { entryText } from '@/core/quantity';
 import type { Confirmed } from '@/services/purchase/confirmOrder';
-import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
+import type { LineView, OrderView, PartView } from '@/services/purchase/readOrder';
 import { useCommand } from '../command/use-command.client';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';

@@ -3,10 +3,11 @@
 import { useEffect, useState } from 'react';
 import { entryText } from '@/core/quantity';
 import type { Earlier, EarlierLine } from '@/services/purchase/earlier';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { Modal } from '../frame/modal.client';
+import { WindowFoot } from '../frame/window-foot';
 import { OrderLink } from './order-link.client';
 import { useAddLines } from './use-add-lines.client';
 
@@ -99,19 +100,9 @@ export function EarlierWindow(props: { order: OrderView; locationId: number; onL
             </tbody>
           </table>
         )}
-        {sentence && (
-          <p className="fault" role="alert">
-            {sentence}
-          </p>
-        )}
-        <div className="flex flex-wrap items-center gap-3">
-          <button type="submit" className="btn btn-primary" disabled={busy || chosen.length === 0}>
-            Take {countOf(chosen.length, 'line')}
-          </button>
-          <button type="button" className="btn" onClick={onLeave}>
-            Leave it
-          </button>
-        </div>
+        <WindowFoot sentence={sentence} disabled={busy || chosen.length === 0} onLeave={onLeave}>
+          Take {countOf(chosen.length, 'line')}
+        </WindowFoot>
       </form>
     </Modal>
   );

@@ -2,10 +2,11 @@
 
 import { useEffect, useState } from 'react';
 import type { FamilyCell, FamilyGrid } from '@/services/purchase/familyGrid';
-import type { LineView, OrderView } from '@/services/purchase/readOrders';
+import type { LineView, OrderView } from '@/services/purchase/readOrder';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { Modal } from '../frame/modal.client';
+import { WindowFoot } from '../frame/window-foot';
 import { useAddLines } from './use-add-lines.client';
 
 /** The whole family of an item by its options: packs are typed into the grid and added in one go. */
@@ -108,19 +109,9 @@ export function FamilyWindow(props: { order: OrderView; line: LineView; onLeave:
             </tbody>
           </table>
         )}
-        {sentence && (
-          <p className="fault" role="alert">
-            {sentence}
-          </p>
-        )}
-        <div className="flex flex-wrap items-center gap-3">
-          <button type="submit" className="btn btn-primary" disabled={busy || chosen.length === 0}>
-            Add {countOf(chosen.length, 'line')}
-          </button>
-          <button type="button" className="btn" onClick={onLeave}>
-            Leave it
-          </button>
-        </div>
+        <WindowFoot sentence={sentence} disabled={busy || chosen.length === 0} onLeave={onLeave}>
+          Add {countOf(chosen.length, 'line')}
+        </WindowFoot>
       </form>
     </Modal>
   );

@@ -1,6 +1,6 @@
 'use client';
 
-import type { LineView } from '@/services/purchase/readOrders';
+import type { LineView } from '@/services/purchase/readOrder';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { Labelled } from '../frame/labelled';

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { OrderAction } from '@/core/purchase';
 import type { Ended } from '@/services/purchase/endOrder';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { useMay } from '../may-context.client';

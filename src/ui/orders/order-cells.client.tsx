@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { decimalsOf, withCents } from '@/core/money';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import type { EditedOrder } from '@/services/purchase/editOrder';
-import type { LineView } from '@/services/purchase/readOrders';
+import type { LineView } from '@/services/purchase/readOrder';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { originWords } from '../items/words';

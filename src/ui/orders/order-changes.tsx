@@ -1,5 +1,5 @@
 import type { LineDifference } from '@/core/purchase';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import type { Format } from '../format';
 import { differenceWords } from './words';
 

@@ -2,7 +2,7 @@
 
 import { type ReactNode, useState } from 'react';
 import { type SentHow, sentHows } from '@/core/purchase';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { sentWords } from './words';

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { EditedHead, HeadField } from '@/services/purchase/editHead';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import { useCommand } from '../command/use-command.client';
 import { countOf } from '../format';
 import { useFormat } from '../format-context.client';

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { Fragment, useState } from 'react';
 import { entryText, toDecimal } from '@/core/quantity';
-import type { LineView, OrderView, PartView } from '@/services/purchase/readOrders';
+import type { LineView, OrderView, PartView } from '@/services/purchase/readOrder';
 import { plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { FamilyWindow } from './family-window.client';

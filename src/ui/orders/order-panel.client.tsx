@@ -1,6 +1,6 @@
 'use client';
 
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import type { Format } from '../format';
 import { useFormat } from '../format-context.client';
 import { findingSentence } from '../sentences';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import { countOf, type Format } from '../format';
 import { useFormat } from '../format-context.client';
 import { SumLine } from '../reckoning/reckoning';

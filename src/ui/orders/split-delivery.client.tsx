@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { PartView } from '@/services/purchase/readOrders';
+import type { PartView } from '@/services/purchase/readOrder';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { Modal } from '../frame/modal.client';

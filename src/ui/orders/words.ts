@@ -1,5 +1,5 @@
 import type { LineDifference, SentHow } from '@/core/purchase';
-import type { OrderView } from '@/services/purchase/readOrders';
+import type { OrderView } from '@/services/purchase/readOrder';
 import { type Format, plural } from '../format';
 
 /** How an order went to its supplier. */

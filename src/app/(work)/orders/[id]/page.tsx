@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { deps } from '@/app/_server/deps';
 import { frameOf, idOf, requestFormat, shown } from '@/app/_server/page';
-import { readOrder } from '@/services/purchase/readOrders';
+import { readOrder } from '@/services/purchase/readOrder';
 import { Refused } from '@/ui/frame/refused';
 import { OrderPage } from '@/ui/orders/order-page.client';
 
