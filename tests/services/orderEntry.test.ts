@@ -371,14 +371,21 @@ test('copied: the same lines at today’s prices in a draft of its own', async (
   );
 });
 
-test('earlier purchases from the supplier, each item as it was bought last', async () => {
+test('earlier purchases: first of an item from whomever, then from the supplier, each item as it was bought last', async () => {
   const id = await begin();
-  const { of, lines } = must(await readEarlier(books.deps, mira, { orderId: id, itemId: null }));
-  expect(of).toBe('supplier');
-  expect(new Set(lines.map((l) => l.itemId)).size).toBe(lines.length);
+  const { ofItem, fromSupplier } = must(await readEarlier(books.deps, mira, { orderId: id, itemId: null }));
+  expect(ofItem).toEqual([]);
+  expect(fromSupplier.length).toBeGreaterThan(1);
+  expect(new Set(fromSupplier.map((l) => l.itemId)).size).toBe(fromSupplier.length);
   const itemId = await itemIdOf(books, '29000-01');
   const needles = must(await readEarlier(books.deps, mira, { orderId: id, itemId }));
-  expect(needles.lines.map((l) => l.order)).toEqual(['2609-0002']);
+  expect(needles.ofItem.map((l) => l.order)).toEqual(['2609-0002']);
+  // What stands above is not said again.
+  expect(needles.fromSupplier).toEqual(fromSupplier);
+  const moss = await itemIdOf(books, '10412-07');
+  const both = must(await readEarlier(books.deps, mira, { orderId: id, itemId: moss }));
+  expect(both.ofItem.every((l) => l.itemId === moss)).toBe(true);
+  expect(both.fromSupplier.map((l) => l.itemId)).not.toContain(moss);
 });
 
 test('a text of 10,000 letters is refused with what fits, wherever it is typed', async () => {

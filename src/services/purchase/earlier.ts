@@ -2,7 +2,7 @@ import { eachText } from '@/core/money';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
-import { readBoughtFrom } from '@/data/repositories/bought';
+import { type BoughtRow, readBoughtFrom } from '@/data/repositories/bought';
 import { findOrder } from '@/data/repositories/orders';
 import { readSnapshot } from '@/data/transaction';
 import type { Deps } from '../deps';
@@ -24,12 +24,15 @@ export type EarlierLine = {
   readonly currency: string;
 };
 export type Earlier = {
-  /** What was looked for: purchases of the items on the order (or of one), or what else its supplier sold. */
-  readonly of: 'items' | 'supplier';
-  readonly lines: readonly EarlierLine[];
+  /** Of one item, from whomever, newest first; empty where none was asked for. */
+  readonly ofItem: readonly EarlierLine[];
+  /** What the order's supplier sold last, each item once. */
+  readonly fromSupplier: readonly EarlierLine[];
 };
 
-/** Earlier purchases to take over: of one item from whomever, or else what was bought from the order's supplier last, each item once.
+const MOST = 60;
+
+/** Earlier purchases to take over: first of an item, from whomever, then what was bought from the order's supplier.
  *  Errors: forbidden, not_found. */
 export async function readEarlier(
   deps: Deps,
@@ -41,21 +44,19 @@ export async function readEarlier(
   return readSnapshot<Result<Earlier, Failure>>(deps.pool, async (tx) => {
     const order = await findOrder(tx, orderId);
     if (!order) return err({ kind: 'not_found', what: 'order' });
-    const rows = await readBoughtFrom(tx, itemId === null ? { supplierId: order.supplierId } : { itemId }, 60);
-    const seen = new Set<number>();
-    const lines = rows.flatMap((r): EarlierLine[] => {
-      // From a supplier each item once, as it was bought last.
-      if (itemId === null && seen.has(r.itemId)) return [];
-      seen.add(r.itemId);
-      const price = priceOf(r);
-      return [
-        {
-          ...{ itemId: r.itemId, number: r.itemNumber, name: r.name, orderId: r.orderId, order: r.number },
-          ...{ orderDate: r.orderDate, supplier: r.supplier, packs: fromDecimal(r.packQuantity), packId: r.packId },
-          ...{ packName: r.packName, each: price && eachText(price, r.currency), currency: r.currency },
-        },
-      ];
-    });
-    return ok({ of: itemId === null ? 'supplier' : 'items', lines });
+    const ofItem = itemId === null ? [] : await readBoughtFrom(tx, { itemId }, MOST);
+    const last = new Map<number, BoughtRow>();
+    for (const r of await readBoughtFrom(tx, { supplierId: order.supplierId }, MOST))
+      if (r.itemId !== itemId && !last.has(r.itemId)) last.set(r.itemId, r);
+    return ok({ ofItem: ofItem.map(lineOf), fromSupplier: [...last.values()].map(lineOf) });
   });
+}
+
+function lineOf(r: BoughtRow): EarlierLine {
+  const price = priceOf(r);
+  return {
+    ...{ itemId: r.itemId, number: r.itemNumber, name: r.name, orderId: r.orderId, order: r.number },
+    ...{ orderDate: r.orderDate, supplier: r.supplier, packs: fromDecimal(r.packQuantity), packId: r.packId },
+    ...{ packName: r.packName, each: price && eachText(price, r.currency), currency: r.currency },
+  };
 }

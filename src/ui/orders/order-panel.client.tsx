@@ -18,7 +18,7 @@ export function OrderPanel({ order }: { order: OrderView }) {
     <div className="grid gap-6">
       <OrderSumsPart order={order} />
 
-      {order.can.includes('approve') && (
+      {(order.can.includes('approve') || order.can.includes('edit')) && (
         <section>
           <h2 className="head">
             Before approval <span className="font-normal text-muted">! blocks · informs</span>
