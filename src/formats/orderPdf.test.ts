@@ -90,6 +90,32 @@ describe('the order on paper', () => {
     expect(all(await pagesOf(paper([line(1)], { language: 'xx' })))).toContain('Purchase order');
   });
 
+  test('discount, charges, tax and total; what is set up to be left out is not there', async () => {
+    const bill = {
+      charges: [
+        { name: 'Freight', minor: 950 },
+        { name: 'Trade discount', minor: -984 },
+      ],
+      ...{ taxes: [{ percent: '19', taxable: 18_662, tax: 3_546 }], total: 22_208 },
+    };
+    const lines = [line(1, { discount: '5', net: 18_696 })];
+    const whole = all(await pagesOf(paper(lines, bill)));
+    for (const said of ['less 5 %', 'Goods', 'Freight', '9.50', '-9.84', 'Tax 19 % of 186.62', '35.46'])
+      expect(whole).toContain(said);
+    expect(whole).toContain('Total, with tax');
+    expect(whole).toContain('222.08 EUR');
+    const { setup } = paper(lines);
+    const german = { ...setup.texts, de: { opening: 'Wir bestellen:', closing: 'Mit Dank' } };
+    const set = { ...setup, letterhead: 'Wolle am Hafen\nKai 2', foot: 'HRB 4711\nBank', texts: german };
+    const hides = ['their_number', 'our_number', 'makers_number', 'base_quantity', 'references', 'barcode'] as const;
+    const more = { ...bill, language: 'de', setup: { ...set, hides } };
+    const least = all(await pagesOf(paper([line(1, { discount: '5', references: ['W-13'] })], more)));
+    for (const said of ['abzüglich 5 %', 'Steuer 19 % auf 186,62', 'Wolle am Hafen', 'HRB 4711 · Bank', 'Mit Dank'])
+      expect(least).toContain(said);
+    for (const left of ['Ihre Nummer', 'Unsere Nummer', 'Herstellernummer', '= 60', 'W-13'])
+      expect(least).not.toContain(left);
+  });
+
   test('several deliveries, each with its place and address where it is not that of the head', async () => {
     const parts = [
       { packs: units(4), base: units(40), date: '2026-12-04', place: 'Harbour Street', address: '' },
