@@ -35,12 +35,13 @@ const material = async (job: string, number: string, quantity: string, neededOn:
 
 describe('materials of our own jobs', () => {
   test('are taken over in whole packs by when the job needs them, and the order says for which', async () => {
-    await material('W-12', '10412-07', '25', '2026-12-11');
+    // A Sunday: the goods have to be there on the Friday before.
+    await material('W-12', '10412-07', '25', '2026-12-13');
     const id = await begin();
     const { materials } = await asked(id);
     // 25 balls are 3 bags of 10.
     expect(materials).toMatchObject([
-      { job: 'W-12', open: units(25), packs: units(3), base: units(30), packName: 'bag', neededOn: '2026-12-11' },
+      { job: 'W-12', open: units(25), packs: units(3), base: units(30), packName: 'bag', neededOn: '2026-12-13' },
     ]);
     const materialIds = materials.map((m) => m.id);
     expect(must(await takeMaterials(books.deps, mira, req({ orderId: id, materialIds })))).toEqual({ taken: 1 });

@@ -1,7 +1,9 @@
+import { rollTo } from '@/core/calendar';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
+import { readCalendars } from '@/data/repositories/calendars';
 import { readCompany } from '@/data/repositories/company';
 import { setLineJob } from '@/data/repositories/jobMaterials';
 import { markDirty } from '@/data/repositories/marks';
@@ -33,13 +35,16 @@ export async function takeMaterials(
     const open = await materialsOf(tx, order.supplierId, actor.locations);
     const chosen = open.filter(({ material }) => materialIds.includes(material.id));
     if (chosen.length === 0) return err({ kind: 'not_found', what: 'line' });
+    const calendars = await readCalendars(tx, today);
     let lineNo = Math.max(0, ...lines.map((l) => l.lineNo));
     for (const { material, buying } of chosen) {
       lineNo += 1;
       const packs = packsFor(buying, fromDecimal(material.open));
       const part = { locationId: material.locationId, packQuantity: toDecimal(packs), trayLineId: null };
-      // What was needed before today is wanted now.
-      const wantedDate = [material.neededOn, today].sort()[1] as string;
+      // On the last day before then that the place takes goods in; what was needed before today is wanted now.
+      const { receiving } = calendars.supply(order.supplierId, { days: 0, kind: 'working' }, material.locationId);
+      const by = rollTo(receiving, material.neededOn, 'backward');
+      const wantedDate = by < today ? rollTo(receiving, today, 'forward') : by;
       await enterStockLine(tx, { orderId, lineNo, today, wantedDate }, buying, [part]);
       await setLineJob(tx, { orderId, lineNo }, material.id);
       await recordChanges(tx, actor.userId, now, [
