@@ -24,6 +24,7 @@ export type FieldFault =
   | { readonly kind: 'may_not_approve'; readonly text: string }
   | { readonly kind: 'choose_address'; readonly text: string }
   | { readonly kind: 'text_missing' }
+  | { readonly kind: 'place_is_fixed' }
   | { readonly kind: 'text_too_long'; readonly most: number; readonly has: number }
   | CostShareFault
   | NumberPatternFault

@@ -67,6 +67,8 @@ export function faultSentence(fault: FieldFault, format: Format): string {
           month_alone: 'with a month it needs the year too, or numbers come again',
         }[fault.because]
       }.`;
+    case 'place_is_fixed':
+      return 'A need of this place asks for it, or some of it came: split it, or put it back into its tray.';
     case 'text_too_long':
       return `This has ${format.quantity(fault.has * 1_000_000)} letters; at most ${format.quantity(fault.most * 1_000_000)} fit here. Nothing was lost: shorten it.`;
     case 'no_account':

@@ -94,6 +94,9 @@ test('what a customer waits for is put on the order by choice, with its reckonin
   const own = needs.find((n) => n.itemNumber === '10412-12');
   expect(own).toMatchObject({ who: 'customers wait', location: 'Harbour Street' });
   const others = needs.length - 1;
+  // Words that no item has take nothing.
+  const none = { orderId: id, locationId: null, warned: true, words: 'no such yarn' };
+  expect(must(await fillFromNeeds(books.deps, mira, req(none)))).toMatchObject({ taken: 0 });
   const taken = { orderId: id, locationId: null, warned: true, needIds: [own?.needId ?? 0] };
   expect(must(await fillFromNeeds(books.deps, mira, req(taken)))).toMatchObject({ taken: 1 });
   expect((await view(id)).lines.map((l) => l.itemNumber)).toEqual(['10412-12']);

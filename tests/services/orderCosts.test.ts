@@ -6,6 +6,7 @@ import { approveOrder } from '@/services/purchase/approveOrder';
 import { copyOrder } from '@/services/purchase/copyOrder';
 import { editHead } from '@/services/purchase/editHead';
 import { editOrder } from '@/services/purchase/editOrder';
+import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { newOrder } from '@/services/purchase/newOrder';
 import type { BookingField } from '@/services/purchase/orderCell';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
@@ -15,7 +16,7 @@ import { type ChargeEntry, setOrderCharge } from '@/services/purchase/setOrderCh
 import { readArrival } from '@/services/stock/readArrivals';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
-import { type Books, freshBooks, jun, mira, must, req, violations } from './support';
+import { type Books, freshBooks, jun, mira, must, needOf, req, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -378,6 +379,33 @@ describe('what is seen beside the entry', () => {
     const moved = { orderId: id, field: 'wantedDate' as const, was: '', now: '2026-12-18' };
     expect(must(await editHead(books.deps, mira, req(moved)))).toMatchObject({ insteadOf: '2026-12-18' });
     await books.rows("DELETE FROM closed_days WHERE name = 'stocktaking'");
+  });
+
+  test('a line goes to another place, unless a need of its place asks for it or something came; Undo brings it back', async () => {
+    const id = await draft();
+    const part = (await view(id)).lines[0]?.parts[0];
+    expect(part).toMatchObject({ location: 'Harbour Street', movable: true });
+    const edit = { orderId: id, field: 'place' as const, partId: part?.id ?? 0, was: '1' };
+    const moved = req({ ...edit, now: '2' });
+    must(await editOrder(books.deps, mira, moved));
+    expect((await view(id)).lines[0]?.parts[0]?.locationId).toBe(2);
+    expect(await editOrder(books.deps, mira, req({ ...edit, now: '3' }))).toMatchObject({
+      error: { kind: 'changed_meanwhile' },
+    });
+    expect(await editOrder(books.deps, mira, req({ ...edit, was: '2', now: '999' }))).toMatchObject({
+      error: { kind: 'not_found', what: 'location' },
+    });
+    must(await undoCommand(books.deps, mira, req({ undoKey: moved.key })));
+    expect((await view(id)).lines[0]?.parts[0]?.locationId).toBe(1);
+    const need = await needOf(books, '10688-02', 'HS');
+    const filled = { orderId: id, locationId: null, warned: true, needIds: [need.id] };
+    must(await fillFromNeeds(books.deps, mira, req(filled)));
+    const fixed = (await view(id)).lines[1]?.parts[0];
+    expect(fixed?.movable).toBe(false);
+    const tried = { ...edit, partId: fixed?.id ?? 0, now: '2' };
+    expect(await editOrder(books.deps, mira, req(tried))).toMatchObject({
+      error: { field: 'place', fault: { kind: 'place_is_fixed' } },
+    });
   });
 
   test('a budget that is overdrawn with it, and a place that comes above its maximum', async () => {

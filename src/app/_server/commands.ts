@@ -330,7 +330,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     Joi.alternatives(
       Joi.object({
         orderId: id,
-        field: Joi.valid('packs', 'wantedDate', 'promisedDate').required(),
+        field: Joi.valid('packs', 'wantedDate', 'promisedDate', 'place').required(),
         partId: id,
         was: typed,
         now: typed,
@@ -405,6 +405,7 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
   'fill-from-needs': entry(
     Joi.object({
       ...{ orderId: id, locationId: id.allow(null), warned: Joi.boolean().strict().required() },
+      words: Joi.string().allow('').max(100).optional(),
       needIds: Joi.array().items(id).min(1).max(500).optional(),
     }),
     fillFromNeeds,

@@ -350,6 +350,10 @@ export async function takeOffOrderLine(tx: Tx, lineId: number): Promise<void> {
   await tx.run('DELETE FROM order_line WHERE id = :lineId', { lineId });
 }
 
+/** A part goes to another place of ours. */
+export const setPartPlace = (tx: Tx, id: number, locationId: number) =>
+  tx.run('UPDATE delivery_part SET location_id = :locationId WHERE id = :id', { id, locationId });
+
 /** By when its supplier promised a part, before it confirmed it. */
 export const setPromised = (tx: Tx, id: number, promisedDate: SqlValue) =>
   tx.run('UPDATE delivery_part SET promised_date = :promisedDate WHERE id = :id', { id, promisedDate });

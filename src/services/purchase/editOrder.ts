@@ -29,7 +29,8 @@ export async function editOrder(
     const changed = await changeCell(tx, actor, now, today, loaded.value, edit);
     if (!changed.ok) return changed;
     if (edit.field !== 'remove') {
-      const stored = changed.value ?? edit.now;
+      // A place is recorded by its name and kept by its number.
+      const stored = edit.field === 'place' ? edit.now : (changed.value ?? edit.now);
       const back = {
         ...edit,
         was: stored,

@@ -22,6 +22,8 @@ export type FillFromNeeds = {
   readonly locationId: number | null;
   /** Those with a warning too. */
   readonly warned: boolean;
+  /** Only of items with these words in number or name; left out = of all. */
+  readonly words?: string;
   /** Only these, chosen one by one; left out = all of them. */
   readonly needIds?: readonly number[];
 };
@@ -38,7 +40,8 @@ export async function fillFromNeeds(
   actor: Actor,
   request: Request<FillFromNeeds>,
 ): Promise<Result<Filled, Failure>> {
-  const { orderId, locationId, needIds } = request.input;
+  const { orderId, locationId, needIds, words = '' } = request.input;
+  const asked = words.toLowerCase().split(/\s+/).filter(Boolean);
   const right = may(actor, 'needs.decide', locationId === null ? {} : { locationIds: [locationId] });
   if (!right.ok) return right;
   const allowed = may(actor, 'orders.edit');
@@ -48,8 +51,11 @@ export async function fillFromNeeds(
     if (!loaded.ok) return loaded;
     const { supplierId } = loaded.value.order;
     const places = locationId === null ? actor.locations : [locationId];
+    const fits = (n: { readonly id: number; readonly itemNumber: string; readonly itemName: string }) =>
+      (needIds === undefined || needIds.includes(n.id)) &&
+      asked.every((w) => `${n.itemNumber} ${n.itemName}`.toLowerCase().includes(w));
     const open = (await readOpenNeeds(tx, places)).filter(
-      (n) => n.supplierId === supplierId && n.sender === null && (needIds === undefined || needIds.includes(n.id)),
+      (n) => n.supplierId === supplierId && n.sender === null && fits(n),
     );
     const locked = (
       await lockNeeds(

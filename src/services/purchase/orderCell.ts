@@ -1,18 +1,20 @@
 import { parseDate } from '@/core/calendar';
 import { parsePrice } from '@/core/money';
 import { partQuantities } from '@/core/packs';
-import type { Actor } from '@/core/people';
+import { type Actor, may } from '@/core/people';
 import { checkLineQuantity, costSharesText, matchings, parseCostShares } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
 import { type Change, readChanges, recordChanges } from '@/data/repositories/bookkeeping';
+import { readLocations } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
 import {
   bumpOrder,
   type LineBooking,
   type OrderLineRow,
   type PartRow,
+  setPartPlace,
   setPromised,
   takeOffOrderLine,
   updateOrderLine,
@@ -36,7 +38,7 @@ export type BookingField = (typeof bookingFields)[number];
  *  else changed meanwhile is shown, and cells that do not touch are both kept. */
 export type OrderEdit = { readonly orderId: number } & (
   | {
-      readonly field: 'packs' | 'wantedDate' | 'promisedDate';
+      readonly field: 'packs' | 'wantedDate' | 'promisedDate' | 'place';
       readonly partId: number;
       readonly was: string;
       readonly now: string;
@@ -81,6 +83,7 @@ export async function changeCell(
     today,
     told: loaded.order.state === 'amending',
     supplierId: loaded.order.supplierId,
+    actor,
   });
   if (!applied.ok) {
     if (applied.error.kind !== 'changed_meanwhile') return applied;
@@ -102,7 +105,12 @@ type CellOf = {
   /** The supplier knows the order: what came of a line stays on it. */
   readonly told: boolean;
   readonly supplierId: number;
+  readonly actor: Actor;
 };
+
+/** Whether a delivery can be sent to another place: nothing of it came, it comes to a place of ours, and no need of that place asks for it. */
+export const isMovable = (p: PartRow): boolean =>
+  p.locationId !== null && p.customerLineId === null && p.trayLineId === null && fromDecimal(p.received) === 0;
 
 /** Letters of a note with a line. */
 const NOTE_MOST = 400;
@@ -112,7 +120,7 @@ const reasons = ['offer', 'mistake', 'new_list'] as const;
 async function apply(
   tx: Tx,
   edit: OrderEdit,
-  { lines, line, own, part, today, told, supplierId }: CellOf,
+  { lines, line, own, part, today, told, supplierId, actor }: CellOf,
 ): Promise<Applied> {
   const meanwhile = (now: string): Applied => err({ kind: 'changed_meanwhile', what: 'value', who: null, now });
   const record = (action: string, before: string, after: string): Applied =>
@@ -146,6 +154,21 @@ async function apply(
       if ((part.promisedDate ?? '') !== edit.was) return meanwhile(part.promisedDate ?? '');
       await setPromised(tx, part.id, day.value);
       return record('promised date', edit.was, day.value ?? '');
+    }
+    case 'place': {
+      if (!part) return err({ kind: 'not_found', what: 'line' });
+      const was = String(part.locationId ?? '');
+      if (was !== edit.was) return meanwhile(was);
+      if (!isMovable(part)) return err(invalidField('place', { kind: 'place_is_fixed' }));
+      const places = await readLocations(tx);
+      const to = places.find((l) => String(l.id) === edit.now && l.closed === 0);
+      if (!to) return err({ kind: 'not_found', what: 'location' });
+      const allowed = may(actor, 'orders.edit', { locationIds: [to.id] });
+      if (!allowed.ok) return allowed;
+      await setPartPlace(tx, part.id, to.id);
+      if (line.itemId !== null) markDirty(tx, [{ itemId: line.itemId, locationId: to.id }]);
+      const name = (id: string) => places.find((l) => String(l.id) === id)?.name ?? '';
+      return record('deliver to', name(edit.was), to.name);
     }
     case 'discount': {
       const was = plain(line.discountPercent);

@@ -49,6 +49,7 @@ import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { groupBy, pairKey, pairMap } from '../grouping';
 import { factsOf, pairsOf } from './loadOrder';
+import { isMovable } from './orderCell';
 import { type ChargeOfOrder, type CostOfOrder, costOfOrder, purposeOf } from './orderCosts';
 import { findingsOf } from './orderFindings';
 import { goods, quantities } from './orderParts';
@@ -70,6 +71,8 @@ export type PartView = {
   readonly promisedDate: string | null;
   readonly confirmedDate: string | null;
   readonly locationId: number | null;
+  /** It can be sent to another place. */
+  readonly movable: boolean;
   /** The customer that its supplier sends it to; `location` and `address` are theirs then. */
   readonly straight: { readonly orderId: number; readonly order: string } | null;
 };
@@ -83,6 +86,7 @@ export type LineView = {
   readonly family: boolean;
   readonly description: string;
   readonly supplierItemNumber: string;
+  readonly makersNumber: string;
   readonly packName: string;
   readonly unit: string;
   readonly packs: Quantity;
@@ -221,6 +225,7 @@ const lineView = (
     family: l.familyId !== null,
     description: l.description,
     supplierItemNumber: l.supplierItemNumber,
+    makersNumber: l.makersNumber ?? '',
     packName: l.packName,
     unit: l.unitName ?? '',
     packs: fromDecimal(l.packQuantity),
@@ -325,7 +330,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
         received: fromDecimal(p.received),
         cancelled: fromDecimal(p.cancelled),
         ...{ wantedDate: p.wantedDate, promisedDate: p.promisedDate, confirmedDate: p.confirmedDate },
-        locationId: p.locationId,
+        ...{ locationId: p.locationId, movable: isMovable(p) },
       }));
     const fromTray = new Set(parts.flatMap((p) => (p.trayLineId === null ? [] : [p.lineId])));
     const supplier = (await readSuppliers(tx)).find((x) => x.id === head.supplierId);

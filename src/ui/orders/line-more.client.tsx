@@ -9,7 +9,13 @@ import { Cell, useEdit } from './order-cells.client';
 import { matchingWords } from './words';
 
 /** What else a line says: its discount, how it is booked, and by when its supplier promised each delivery. */
-export function LineMore({ orderId, line, currency }: { orderId: number; line: LineView; currency: string }) {
+export function LineMore(props: {
+  orderId: number;
+  line: LineView;
+  currency: string;
+  places: readonly { readonly id: number; readonly name: string }[];
+}) {
+  const { orderId, line, currency, places } = props;
   const format = useFormat();
   const edit = useEdit(orderId);
   const { booking } = line;
@@ -89,6 +95,26 @@ export function LineMore({ orderId, line, currency }: { orderId: number; line: L
         ['two_way', matchingWords.two_way],
         ['three_way', matchingWords.three_way],
       ])}
+      {line.parts
+        .filter((p) => p.movable)
+        .map((p) => (
+          <Labelled key={p.id} label={line.parts.length > 1 ? `Deliver ${format.quantity(p.packs)} to` : 'Deliver to'}>
+            <select
+              className="entry"
+              aria-label={`Deliver ${about} to`}
+              value={p.locationId ?? ''}
+              onChange={(e) =>
+                edit({ field: 'place', partId: p.id, was: String(p.locationId ?? ''), now: e.target.value })
+              }
+            >
+              {places.map((l) => (
+                <option key={l.id} value={l.id}>
+                  {l.name}
+                </option>
+              ))}
+            </select>
+          </Labelled>
+        ))}
       {line.parts
         .filter((p) => p.locationId !== null)
         .map((p, i) => (

@@ -56,6 +56,7 @@ const cellNames: Readonly<Record<string, string>> = {
   priceReason: 'reason of the price',
   discount: 'discount',
   promisedDate: 'promised date',
+  place: 'place',
   purpose: 'purpose',
   taxCategory: 'tax category',
   costTo: 'account',
@@ -73,9 +74,11 @@ export function useEdit(orderId: number) {
   }): Promise<string | null> => {
     // A line that is taken away is not brought back by Undo; its need can be ordered again.
     const done = ({ stored, insteadOf }: EditedOrder) =>
-      edit.field === 'wantedDate' && stored
-        ? `The wanted date was changed to ${format.date(stored)}${insteadOf ? `: nothing is taken in on ${format.date(insteadOf)}` : ''}`
-        : `The ${cellNames[edit.field]} was changed to ${edit.now || 'none'}`;
+      edit.field === 'place'
+        ? 'It is delivered to another place'
+        : edit.field === 'wantedDate' && stored
+          ? `The wanted date was changed to ${format.date(stored)}${insteadOf ? `: nothing is taken in on ${format.date(insteadOf)}` : ''}`
+          : `The ${cellNames[edit.field]} was changed to ${edit.now || 'none'}`;
     const outcome = await run<EditedOrder>(
       ...(['edit-order', { orderId, ...edit }, edit.field === 'remove' ? {} : { words: done }] as const),
     );

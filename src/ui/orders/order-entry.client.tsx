@@ -10,6 +10,7 @@ import { useCommand } from '../command/use-command.client';
 import { LineField } from '../entry/line-entry.client';
 import { countOf, plural } from '../format';
 import { useFormat } from '../format-context.client';
+import { Labelled } from '../frame/labelled';
 import { NewItemDialog } from '../items/new-item.client';
 import { originWords } from '../items/words';
 import { AskedWindow } from './asked-window.client';
@@ -31,7 +32,7 @@ export function OrderEntry({ order }: { order: OrderView }) {
   const { busy, sentence, run } = useCommand();
   const { id: orderId, currency } = order.head;
   const [locationId, setLocationId] = useState(order.head.locationId ?? order.places[0]?.id ?? 0);
-  const [open, setOpen] = useState<'other' | 'paste' | 'earlier' | 'asked' | null>(null);
+  const [open, setOpen] = useState<'fill' | 'other' | 'paste' | 'earlier' | 'asked' | null>(null);
   const [rows, setRows] = useState('');
   const [said, setSaid] = useState<readonly Said[]>([]);
   const [making, setMaking] = useState('');
@@ -55,10 +56,10 @@ export function OrderEntry({ order }: { order: OrderView }) {
       ...left.map((l) => ({ words: `“${l.row.replaceAll('\t', ' ')}” ${leftWords[l.why]}.`, fault: true })),
     ]);
   };
-  const fill = async (warned: boolean) => {
+  const fill = async (asked: FillAsked) => {
     const outcome = await run<Filled>(
       'fill-from-needs',
-      { orderId, locationId: null, warned },
+      { orderId, ...asked },
       { words: (f) => `${countOf(f.taken, 'need')} of ${order.head.supplierName} decided and put on the order` },
     );
     if (!outcome.ok) return;
@@ -107,7 +108,7 @@ export function OrderEntry({ order }: { order: OrderView }) {
         </select>
       </div>
       <div className="flex flex-wrap gap-2">
-        <button type="button" className="chip" disabled={busy} onClick={() => fill(false)}>
+        <button type="button" className="chip" onClick={() => setOpen(open === 'fill' ? null : 'fill')}>
           Fill from Needs
         </button>
         <button type="button" className="chip" onClick={() => setOpen(open === 'earlier' ? null : 'earlier')}>
@@ -123,6 +124,7 @@ export function OrderEntry({ order }: { order: OrderView }) {
           Something else
         </button>
       </div>
+      {open === 'fill' && <FillForm order={order} busy={busy} onFill={fill} />}
       {open === 'other' && <OtherLine orderId={orderId} locationId={locationId} onSaid={(s) => setSaid([s])} />}
       {open === 'paste' && (
         <form
@@ -178,6 +180,58 @@ export function OrderEntry({ order }: { order: OrderView }) {
         </p>
       )}
     </section>
+  );
+}
+
+type FillAsked = { readonly locationId: number | null; readonly words: string; readonly warned: boolean };
+
+/** Which needs of the supplier are put on the order: of one place or all, with some words, with a warning too. */
+function FillForm(props: { order: OrderView; busy: boolean; onFill: (asked: FillAsked) => void }) {
+  const { order, busy, onFill } = props;
+  const [asked, setAsked] = useState<FillAsked>({ locationId: null, words: '', warned: false });
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onFill(asked);
+      }}
+    >
+      <Labelled label="Needs of">
+        <select
+          className="entry"
+          value={asked.locationId ?? ''}
+          onChange={(e) => setAsked({ ...asked, locationId: e.target.value === '' ? null : Number(e.target.value) })}
+        >
+          <option value="">all places</option>
+          {order.places.map((p) => (
+            <option key={p.id} value={p.id}>
+              {p.name}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label="With these words">
+        <input
+          className="entry w-44"
+          maxLength={100}
+          placeholder="any item"
+          value={asked.words}
+          onChange={(e) => setAsked({ ...asked, words: e.target.value })}
+        />
+      </Labelled>
+      <label className="flex min-h-7 items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={asked.warned}
+          onChange={(e) => setAsked({ ...asked, warned: e.target.checked })}
+        />
+        with a warning too
+      </label>
+      <button type="submit" className="btn btn-outline" disabled={busy}>
+        Put them on the order
+      </button>
+    </form>
   );
 }
 

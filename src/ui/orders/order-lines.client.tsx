@@ -60,6 +60,7 @@ export function OrderLines({ order }: { order: OrderView }) {
                     <span className="second block">
                       <span className="code">{l.itemNumber}</span>
                       {l.supplierItemNumber && ` · theirs ${l.supplierItemNumber}`}
+                      {l.makersNumber && ` · maker’s ${l.makersNumber}`}
                     </span>
                     {(l.unordered || l.base === 0) && (
                       <span className="marker mt-1 w-fit">
@@ -132,7 +133,7 @@ export function OrderLines({ order }: { order: OrderView }) {
                     <td aria-hidden="true" />
                     <td colSpan={editable ? 5 : 4} className="pb-3">
                       {shown === 'more' ? (
-                        <LineMore orderId={orderId} line={l} currency={currency} />
+                        <LineMore orderId={orderId} line={l} currency={currency} places={order.places} />
                       ) : (
                         <LineLanded line={l} charges={charges} currency={order.baseCurrency} />
                       )}
