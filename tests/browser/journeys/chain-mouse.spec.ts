@@ -70,7 +70,7 @@ test('a short shelf becomes goods on the shelf, by mouse', async ({ page, world 
   // On paper.
   await order.getByRole('link', { name: 'Print' }).click();
   await expect(page.getByRole('heading', { name: 'Purchase order 2611-0003' })).toBeVisible();
-  await expect(page.getByText('6 bags (60 balls), Harbour Street, 1 Dec 2026')).toBeVisible();
+  await expect(page.getByText('6 × bag, = 60 ball, Harbour Street')).toBeVisible();
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
   await page.emulateMedia({ media: 'screen' });
