@@ -2,6 +2,7 @@ import { units } from '@/core/quantity';
 import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { readAskedFor } from '@/services/purchase/askedFor';
+import { buyOneToOne } from '@/services/purchase/buyOneToOne';
 import { cancelOrder } from '@/services/purchase/endOrder';
 import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { newOrder } from '@/services/purchase/newOrder';
@@ -10,7 +11,10 @@ import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { takeMaterials } from '@/services/purchase/takeMaterials';
 import { tellColleague } from '@/services/purchase/tellColleague';
-import { type Books, freshBooks, mira, must, req, violations } from './support';
+import { receiveGoods } from '@/services/stock/receiveGoods';
+import { requestTransfer } from '@/services/stock/requestTransfer';
+import { undoCommand } from '@/services/undo/undoCommand';
+import { type Books, freshBooks, mira, must, otto, req, violations } from './support';
 
 let books: Books;
 beforeAll(async () => {
@@ -101,6 +105,71 @@ test('what a customer waits for is put on the order by choice, with its reckonin
   expect(must(await fillFromNeeds(books.deps, mira, req(taken)))).toMatchObject({ taken: 1 });
   expect((await view(id)).lines.map((l) => l.itemNumber)).toEqual(['10412-12']);
   expect((await asked(id)).needs).toHaveLength(others);
+});
+
+test('a customer’s line is bought for one to one by hand: named on the order, laid by when it comes, undone whole', async () => {
+  const itemId = await itemIdOf('10412-11');
+  const policy = await books.rows('SELECT id FROM need WHERE peg > 0');
+  const line = {
+    ...{ itemId, packId: null, quantity: '300', locationId: 1, way: 'collect' as const },
+    ...{ wantedDate: '2027-02-01', shipBy: '', holdUntil: '' },
+  };
+  must(
+    await enterCustomerOrder(
+      ...([books.deps, mira] as const),
+      req({
+        ...{ customerId: null, customer: { name: 'Tove Lind', mail: '', phone: '', address: '' } },
+        ...{ channel: 'counter' as const, reference: '', delivers: null, priority: null, note: '', lines: [line] },
+      }),
+    ),
+  );
+  const id = await begin();
+  const own = (await asked(id)).lines.find((l) => l.who.endsWith('Tove Lind'));
+  expect(own).toMatchObject({ of: 'customer_demand', itemNumber: '10412-11', location: 'Harbour Street' });
+  const [open, packs] = [own?.open ?? 0, own?.packs ?? 0];
+  expect(open).toBeGreaterThan(0);
+  const buy = req({ orderId: id, lines: [{ of: 'customer_demand' as const, id: own?.id ?? 0 }] });
+  expect(must(await buyOneToOne(books.deps, mira, buy))).toEqual({ taken: 1 });
+  const [bought] = (await view(id)).lines;
+  expect(bought).toMatchObject({ itemNumber: '10412-11', packs });
+  expect(bought?.boughtFor[0]).toMatch(/^CO2611-/);
+  // Nothing of it can be bought a second time.
+  expect((await asked(id)).lines.map((l) => l.id)).not.toContain(own?.id);
+  const twice = { orderId: id, lines: [{ of: 'customer_demand' as const, id: own?.id ?? 0 }] };
+  expect(await buyOneToOne(books.deps, mira, req(twice))).toMatchObject({ error: { kind: 'not_found' } });
+  const decision = await books.one<{ reckoning: string }>('SELECT reckoning FROM decision ORDER BY id DESC LIMIT 1');
+  expect(JSON.parse(decision.reckoning)).toMatchObject({ kind: 'per_demand', toBuy: open });
+  expect(await violations(books)).toEqual([]);
+
+  must(await undoCommand(books.deps, mira, req({ undoKey: buy.key })));
+  expect((await view(id)).lines).toEqual([]);
+  expect((await asked(id)).lines.map((l) => l.id)).toContain(own?.id);
+  expect(await books.rows("SELECT id FROM need WHERE peg > 0 AND state <> 'none'")).toHaveLength(policy.length);
+  expect(await violations(books)).toEqual([]);
+
+  must(await buyOneToOne(books.deps, mira, req(buy.input)));
+  const { head, lines } = await view(id);
+  must(await approveOrder(books.deps, otto, req({ orderId: id, version: head.version })));
+  const counted = [{ partId: lines[0]?.parts[0]?.id ?? 0, quantity: String(packs / 1e6), unit: 'pack' as const }];
+  const goods = { orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted };
+  must(await receiveGoods(books.deps, mira, req(goods)));
+  const held = await books.one<{ q: string }>(
+    'SELECT a.quantity - a.taken AS q FROM customer_demand d JOIN allocation a ON a.id = d.allocation_id WHERE d.id = ?',
+    [own?.id],
+  );
+  expect(Number(held.q)).toBe(300);
+});
+
+test('a line of a shop’s request is bought for one to one by hand', async () => {
+  const itemId = await itemIdOf('10412-11');
+  const want = { fromLocationId: 3, toLocationId: 1, lines: [{ itemId, quantity: '900' }], note: '', wantedDate: '' };
+  must(await requestTransfer(books.deps, mira, req(want)));
+  const id = await begin();
+  const own = (await asked(id)).lines.find((l) => l.of === 'transfer_line');
+  expect(own?.who).toContain('Harbour Street');
+  const lines = [{ of: 'transfer_line' as const, id: own?.id ?? 0 }];
+  must(await buyOneToOne(books.deps, mira, req({ orderId: id, lines })));
+  expect((await view(id)).lines[0]?.boughtFor[0]).toMatch(/^T2611-/);
 });
 
 test('a colleague is told of an order by mail, and its history says so', async () => {

@@ -78,6 +78,7 @@ import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
 import { readAskedFor } from '@/services/purchase/askedFor';
+import { buyOneToOne } from '@/services/purchase/buyOneToOne';
 import { buyOverCounter } from '@/services/purchase/buyOverCounter';
 import { confirmOrder } from '@/services/purchase/confirmOrder';
 import { copyOrder } from '@/services/purchase/copyOrder';
@@ -396,6 +397,12 @@ const table: Record<string, { who: Role[]; tries: Try[] }> = {
   'purchase/tellColleague': {
     who: buying,
     tries: [(a) => tellColleague(books.deps, a, req({ orderId: 999, userId: 2, note: '' }))],
+  },
+  'purchase/buyOneToOne': {
+    who: buying,
+    tries: [
+      (a) => buyOneToOne(books.deps, a, req({ orderId: 999, lines: [{ of: 'customer_demand' as const, id: 1 }] })),
+    ],
   },
   'purchase/takeMaterials': {
     who: buying,
@@ -1025,6 +1032,7 @@ const shared = new Set([
   'planning/whenItComes',
   'purchase/orderCosts',
   'purchase/orderParts',
+  'purchase/postOntoOrder',
   'purchase/wantedDay',
   'purchase/orderSums',
   'purchase/postJoin',

@@ -544,6 +544,13 @@ const samples: Record<string, { good: object[]; bad: object[] }> = {
       { orderId: 1, userId: 2, note: 'x'.repeat(401) },
     ],
   },
+  'buy-one-to-one': {
+    good: [{ orderId: 1, lines: [{ of: 'customer_demand', id: 3 }] }],
+    bad: [
+      { orderId: 1, lines: [] },
+      { orderId: 1, lines: [{ of: 'pair', id: 3 }] },
+    ],
+  },
   'take-materials': {
     good: [{ orderId: 1, materialIds: [1, 2] }],
     bad: [{ orderId: 1, materialIds: [] }, { materialIds: [1] }],

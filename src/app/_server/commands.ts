@@ -41,6 +41,7 @@ import { addOtherLine } from '@/services/purchase/addOtherLine';
 import { amendOrder, dropAmendment } from '@/services/purchase/amendOrder';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { askApproval, refuseOrder, withdrawOrder } from '@/services/purchase/askApproval';
+import { buyOneToOne } from '@/services/purchase/buyOneToOne';
 import { buyOverCounter } from '@/services/purchase/buyOverCounter';
 import { confirmOrder } from '@/services/purchase/confirmOrder';
 import { copyOrder } from '@/services/purchase/copyOrder';
@@ -411,6 +412,13 @@ export const commands: Readonly<Record<string, { shape: Joi.Schema; run: Run }>>
     fillFromNeeds,
   ),
   'tell-colleague': entry(Joi.object({ orderId: id, userId: id, note: note(400) }), tellColleague),
+  'buy-one-to-one': entry(
+    Joi.object({
+      orderId: id,
+      lines: lines({ of: Joi.valid('customer_demand', 'transfer_line').required(), id }),
+    }),
+    buyOneToOne,
+  ),
   'take-materials': entry(
     Joi.object({ orderId: id, materialIds: Joi.array().items(id).min(1).max(500).required() }),
     takeMaterials,

@@ -422,3 +422,12 @@ export async function putListPrice(
   );
   return step?.amount ?? null;
 }
+
+/** Items that a supplier sells us. */
+export const readSoldBy = async (tx: Tx, supplierId: number): Promise<number[]> =>
+  (
+    await tx.rows<{ id: number }>(
+      "SELECT DISTINCT s.item_id AS id FROM source s JOIN item i ON i.id = s.item_id AND i.status <> 'stopped' WHERE s.supplier_id = :supplierId",
+      { supplierId },
+    )
+  ).map((r) => r.id);

@@ -1,3 +1,4 @@
+import type { Reckoning } from '@/core/netting';
 import { baseQuantity } from '@/core/packs';
 import type { Actor } from '@/core/people';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
@@ -87,9 +88,11 @@ export async function postAccepted(
   g: DecisionGround,
   need: NeedRow,
   chosen: readonly Chosen[],
+  /** Of a need that is not in the plans yet. */
+  reckoned: Reckoning | null = null,
 ): Promise<Result<Accepted, Failure>> {
   const { tx, now } = g;
-  const reckoning = JSON.stringify(reckoningNow(g, need));
+  const reckoning = JSON.stringify(reckoned ?? reckoningNow(g, need));
   const hand = need.pegOf === 'pair' ? await takeHandNeed(tx, need) : '0';
   const parts: AcceptedPart[] = [];
   const decided: Decided[] = [];

@@ -2,8 +2,10 @@ import { baseQuantity } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
+import { readSoldBy } from '@/data/repositories/catalogue';
 import { type OpenMaterial, readOpenMaterials } from '@/data/repositories/jobMaterials';
 import { findOrder } from '@/data/repositories/orders';
+import { type Peggable, readPeggable } from '@/data/repositories/peggable';
 import { readOpenNeeds } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
@@ -33,7 +35,17 @@ export type AskedMaterial = Omit<OpenMaterial, 'open'> & {
   readonly base: Quantity;
   readonly packName: string;
 };
-export type AskedFor = { readonly needs: readonly AskedNeed[]; readonly materials: readonly AskedMaterial[] };
+/** A line of a customer's order or of a place's request that can be bought for one to one. */
+export type AskedLine = Omit<Peggable, 'asked' | 'held'> & {
+  readonly open: Quantity;
+  readonly packs: Quantity;
+  readonly packName: string;
+};
+export type AskedFor = {
+  readonly needs: readonly AskedNeed[];
+  readonly lines: readonly AskedLine[];
+  readonly materials: readonly AskedMaterial[];
+};
 
 /** Whole packs that bring at least so much, in millionths. */
 export const packsFor = (buying: Buying, open: Quantity): Quantity => {
@@ -60,6 +72,28 @@ export async function materialsOf(
     const buying = sold.get(material.itemId);
     const here = places === null || places.includes(material.locationId);
     return buying && here ? [{ material, buying }] : [];
+  });
+}
+
+/** What its supplier sells of what customers and places ask for by name and nothing is bought for one to one. */
+export async function peggableOf(
+  tx: Tx,
+  supplierId: number,
+  places: readonly number[] | null,
+): Promise<{ readonly line: Peggable; readonly buying: Buying }[]> {
+  const sold = await readSoldBy(tx, supplierId);
+  if (sold.length === 0) return [];
+  const lines = (await readPeggable(tx, sold)).filter((l) => places === null || places.includes(l.locationId));
+  const book = await readBuying(
+    tx,
+    lines.map((l) => l.itemId),
+  );
+  const buyings = new Map(
+    [...book.bySource.values()].filter((b) => b.source.supplierId === supplierId).map((b) => [b.source.itemId, b]),
+  );
+  return lines.flatMap((line) => {
+    const buying = buyings.get(line.itemId);
+    return buying ? [{ line, buying }] : [];
   });
 }
 
@@ -95,6 +129,12 @@ export async function readAskedFor(deps: Deps, actor: Actor, orderId: number): P
         };
       },
     );
-    return ok({ needs, materials });
+    const lines = (await peggableOf(tx, order.supplierId, actor.locations)).map(
+      ({ line: { asked, held, ...line }, buying }): AskedLine => {
+        const open = fromDecimal(asked) - fromDecimal(held);
+        return { ...line, open, packs: packsFor(buying, open), packName: buying.packName ?? line.unitName };
+      },
+    );
+    return ok({ needs, lines, materials });
   });
 }

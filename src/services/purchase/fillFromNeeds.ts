@@ -1,20 +1,14 @@
 import { type Actor, may } from '@/core/people';
 import { ok, type Result } from '@/core/result';
-import { recordChanges } from '@/data/repositories/bookkeeping';
-import { readCalendars } from '@/data/repositories/calendars';
-import { readCompany } from '@/data/repositories/company';
-import { markDirty } from '@/data/repositories/marks';
 import { lockNeeds, readOpenNeeds } from '@/data/repositories/planning';
-import { lockTrayLines } from '@/data/repositories/trays';
-import { arrivalFrom, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
-import { type Deps, timeOf, todayOf } from '../deps';
+import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 import { needViewsOf } from '../planning/needViews';
 import { decisionGround, postAccepted } from '../planning/postDecisions';
 import { type Decided, recordUndo } from '../undo/recordUndo';
 import { loadOrder } from './loadOrder';
-import { postJoin } from './postJoin';
+import { postOntoOrder } from './postOntoOrder';
 
 export type FillFromNeeds = {
   readonly orderId: number;
@@ -81,28 +75,9 @@ export async function fillFromNeeds(
       trayLineIds.push(...done.value.parts.flatMap((p) => p.trayLineId ?? []));
     }
     if (trayLineIds.length > 0) {
-      const tray = await lockTrayLines(tx, trayLineIds);
-      const book = await readBuying(
-        tx,
-        tray.map((t) => t.itemId),
-      );
-      const company = await readCompany(tx);
-      const at = { today: todayOf(deps, company), time: timeOf(deps, company) };
-      const calendars = await readCalendars(tx, at.today);
-      const wanted = loaded.value.order.wantedDate;
-      await postJoin(tx, orderId, tray, book, {
-        today: at.today,
-        wantedOf: (l, b) => wanted ?? arrivalFrom(calendars, b, l.locationId, at),
-      });
-      await recordChanges(tx, actor.userId, now, [
-        { entity: 'order', entityId: orderId, action: 'filled from needs', after: { needs: trayLineIds.length } },
-        ...trayLineIds.map((id) => ({ entity: 'tray_line' as const, entityId: id, action: 'ordered' })),
-      ]);
-      const joined = [{ orderId, trayLineIds }];
-      await recordUndo(tx, actor, request.key, 'fill-from-needs', now, {
-        ...{ kind: 'orders_made', orderIds: [], joined, decided },
-      });
-      markDirty(tx, tray);
+      const by = { userId: actor.userId, now, action: 'filled from needs' };
+      const effect = await postOntoOrder(deps, tx, by, loaded.value, trayLineIds, decided);
+      await recordUndo(tx, actor, request.key, 'fill-from-needs', now, effect);
     }
     return ok({ taken: trayLineIds.length, warned: locked.length - clear.length });
   });

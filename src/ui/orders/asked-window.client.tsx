@@ -23,13 +23,24 @@ export function AskedWindow({ order, onLeave }: { order: OrderView; onLeave: () 
     if (!next.delete(key)) next.add(key);
     setChosen(next);
   };
-  const asked = found === null || found === 'failed' ? { needs: [], materials: [] } : found;
+  const asked = found === null || found === 'failed' ? { needs: [], lines: [], materials: [] } : found;
   const needIds = asked.needs.flatMap((n) => (chosen.has(`need ${n.needId}`) ? n.needId : []));
+  const lines = asked.lines.filter((l) => chosen.has(`${l.of} ${l.id}`)).map(({ of, id }) => ({ of, id }));
   const materialIds = asked.materials.flatMap((m) => (chosen.has(`job ${m.id}`) ? m.id : []));
+  const many = asked.needs.length + asked.lines.length + asked.materials.length;
   const take = async () => {
     if (materialIds.length > 0) {
-      const taken = await run('take-materials', { orderId, materialIds }, { refresh: needIds.length === 0 });
+      const last = needIds.length + lines.length === 0;
+      const taken = await run('take-materials', { orderId, materialIds }, { refresh: last });
       if (!taken.ok) return;
+    }
+    if (lines.length > 0) {
+      const bought = await run<{ taken: number }>(
+        'buy-one-to-one',
+        { orderId, lines },
+        { refresh: needIds.length === 0, words: (b) => `${countOf(b.taken, 'line')} bought one to one` },
+      );
+      if (!bought.ok) return;
     }
     if (needIds.length > 0) {
       const filled = await run<Filled>(
@@ -86,10 +97,10 @@ export function AskedWindow({ order, onLeave }: { order: OrderView; onLeave: () 
             This can’t be read just now. Close it and try again.
           </p>
         )}
-        {found !== null && found !== 'failed' && asked.needs.length + asked.materials.length === 0 && (
+        {found !== null && found !== 'failed' && many === 0 && (
           <p>No customer, shop or job waits for anything that this supplier sells.</p>
         )}
-        {asked.needs.length + asked.materials.length > 0 && (
+        {many > 0 && (
           <table className="w-full" aria-label="Asked for by name">
             <thead>
               <tr className="second text-left">
@@ -107,6 +118,13 @@ export function AskedWindow({ order, onLeave }: { order: OrderView; onLeave: () 
                   ...{ much: `${format.quantity(n.packs)} ${plural(n.packName, n.packs)}`, by: n.runOut },
                 }),
               )}
+              {asked.lines.map((l) =>
+                row({
+                  ...{ key: `${l.of} ${l.id}`, number: l.itemNumber, name: l.itemName, place: l.location, by: l.by },
+                  who: `${l.who}, one to one`,
+                  much: `${format.quantity(l.packs)} ${plural(l.packName, l.packs)} for ${format.quantity(l.open)} ${plural(l.unitName, l.open)}`,
+                }),
+              )}
               {asked.materials.map((m) =>
                 row({
                   ...{ key: `job ${m.id}`, number: m.itemNumber, name: m.itemName, place: m.location },
@@ -118,8 +136,12 @@ export function AskedWindow({ order, onLeave }: { order: OrderView; onLeave: () 
             </tbody>
           </table>
         )}
-        <WindowFoot sentence={sentence} disabled={busy || needIds.length + materialIds.length === 0} onLeave={onLeave}>
-          Take {countOf(needIds.length + materialIds.length, 'line')}
+        <WindowFoot
+          sentence={sentence}
+          disabled={busy || needIds.length + lines.length + materialIds.length === 0}
+          onLeave={onLeave}
+        >
+          Take {countOf(needIds.length + lines.length + materialIds.length, 'line')}
         </WindowFoot>
       </form>
     </Modal>
