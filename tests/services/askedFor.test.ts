@@ -172,6 +172,21 @@ test('a line of a shop’s request is bought for one to one by hand', async () =
   expect((await view(id)).lines[0]?.boughtFor[0]).toMatch(/^T2611-/);
 });
 
+test('two buyers at once buy a line one to one once', async () => {
+  const itemId = await itemIdOf('10412-12');
+  const want = { fromLocationId: 3, toLocationId: 2, lines: [{ itemId, quantity: '700' }], note: '', wantedDate: '' };
+  must(await requestTransfer(books.deps, mira, req(want)));
+  const [one, other] = [await begin(), await begin()];
+  const own = (await asked(one)).lines.find((l) => l.of === 'transfer_line' && l.itemNumber === '10412-12');
+  const lines = [{ of: 'transfer_line' as const, id: own?.id ?? 0 }];
+  const both = await Promise.all([
+    buyOneToOne(books.deps, mira, req({ orderId: one, lines })),
+    buyOneToOne(books.deps, otto, req({ orderId: other, lines })),
+  ]);
+  expect(both.filter((r) => r.ok)).toHaveLength(1);
+  expect((await view(one)).lines.length + (await view(other)).lines.length).toBe(1);
+});
+
 test('a colleague is told of an order by mail, and its history says so', async () => {
   const id = await begin();
   const { colleagues } = await view(id);

@@ -73,3 +73,12 @@ export async function openPegNeed(
   if (!row) throw new Error('a need that was made is not there');
   return row.id;
 }
+
+/** Whether something is bought for a need, locked, that is still in a tray or on an order: as it is now, not as it was when this
+ *  transaction began. */
+export const isBought = async (tx: Tx, needId: number): Promise<boolean> =>
+  (await tx.row(
+    `SELECT y.id FROM decision e JOIN tray_line y ON y.decision_id = e.id
+      WHERE e.need_id = :needId AND y.state IN ('in_tray', 'ordered') LIMIT 1 FOR UPDATE`,
+    { needId },
+  )) !== null;

@@ -2,7 +2,7 @@ import { reckonPeg } from '@/core/netting';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
-import { openPegNeed, type Peggable } from '@/data/repositories/peggable';
+import { isBought, openPegNeed, type Peggable } from '@/data/repositories/peggable';
 import { lockNeed } from '@/data/repositories/planning';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
@@ -45,7 +45,8 @@ export async function buyOneToOne(
       const shortage = toDecimal(asked - held);
       const id = await openPegNeed(tx, line, { shortage, sourceId: buying.source.id, at: now });
       const need = await lockNeed(tx, id);
-      if (!need) return err({ kind: 'not_found', what: 'need' });
+      // Somebody else may have bought it since this was read: the need is locked now, so it is bought once.
+      if (!need || (await isBought(tx, id))) return err({ kind: 'not_found', what: 'line' });
       const ground = await decisionGround(deps, tx, actor, now, [need]);
       const rule = ground.plans.at(line.itemId, line.locationId)?.rule;
       const packs = packsFor(buying, asked - held);
