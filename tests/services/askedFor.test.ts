@@ -172,6 +172,18 @@ test('a line of a shop’s request is bought for one to one by hand', async () =
   expect((await view(id)).lines[0]?.boughtFor[0]).toMatch(/^T2611-/);
 });
 
+test('two buyers at once take the material of a job once', async () => {
+  await material('W-21', '10412-07', '10', '2026-12-18');
+  const [one, other] = [await begin(), await begin()];
+  const materialIds = (await asked(one)).materials.filter((m) => m.job === 'W-21').map((m) => m.id);
+  const both = await Promise.all([
+    takeMaterials(books.deps, mira, req({ orderId: one, materialIds })),
+    takeMaterials(books.deps, otto, req({ orderId: other, materialIds })),
+  ]);
+  expect(both.filter((r) => r.ok)).toHaveLength(1);
+  expect((await view(one)).lines.length + (await view(other)).lines.length).toBe(1);
+});
+
 test('two buyers at once buy a line one to one once', async () => {
   const itemId = await itemIdOf('10412-12');
   const want = { fromLocationId: 3, toLocationId: 2, lines: [{ itemId, quantity: '700' }], note: '', wantedDate: '' };

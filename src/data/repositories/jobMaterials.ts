@@ -30,6 +30,10 @@ export const readOpenMaterials = (tx: Tx, itemIds: readonly number[] | null) =>
       ORDER BY x.neededOn, x.job, x.id`,
   );
 
+/** Locks these materials; to be called before anything is read, so that what is open is read as others left it. */
+export const lockMaterials = (tx: Tx, ids: readonly number[]) =>
+  tx.rowsOf<{ id: number }>('SELECT id FROM job_material WHERE id IN (?) ORDER BY id FOR UPDATE', ids);
+
 /** Jobs that lines of an order are for, by line id. */
 export async function readJobsOf(
   tx: Tx,

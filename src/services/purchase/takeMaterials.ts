@@ -5,7 +5,7 @@ import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCalendars } from '@/data/repositories/calendars';
 import { readCompany } from '@/data/repositories/company';
-import { setLineJob } from '@/data/repositories/jobMaterials';
+import { lockMaterials, setLineJob } from '@/data/repositories/jobMaterials';
 import { markDirty } from '@/data/repositories/marks';
 import { bumpOrder } from '@/data/repositories/orders';
 import { command, type Request } from '../command';
@@ -28,6 +28,7 @@ export async function takeMaterials(
   if (!allowed.ok) return allowed;
   const { orderId, materialIds } = request.input;
   return command(deps, actor, 'take-materials', request, async (tx, now) => {
+    await lockMaterials(tx, materialIds);
     const loaded = await loadOrder(tx, orderId, 'edit');
     if (!loaded.ok) return loaded;
     const { order, lines } = loaded.value;
