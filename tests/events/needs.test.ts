@@ -1,5 +1,5 @@
 import { addDays } from '@/core/calendar';
-import { needRun, needStates, slotPlan, stateFingerprints } from '@/core/netting';
+import { needRun, needStates, type SlotPlan, slotPlan, stateFingerprints } from '@/core/netting';
 import { toDecimal } from '@/core/quantity';
 import { ok, type Result, unwrap } from '@/core/result';
 import { type NeedInputs, readNeedInputs } from '@/data/repositories/needInputs';
@@ -432,7 +432,7 @@ async function differences(): Promise<unknown[]> {
       needStates[out.state[i] as number],
       due === 0 ? null : new Date(due).toISOString().slice(0, 19).replace('T', ' '),
       fingerprints[i],
-      pegs.has(i) ? null : planText(slotPlan(a, out.planned[i] as number, i)),
+      pegs.has(i) ? null : planText(slotPlan(a, out.planned[i] as number, i, inputs.plan(i))),
       1,
     ];
     if (fresh.some((f, c) => f !== row[c])) found.push({ fresh, stored: row });
@@ -441,7 +441,7 @@ async function differences(): Promise<unknown[]> {
   return [...found, ...(await peggedDifferences(inputs))];
 }
 
-const planText = (plan: readonly number[] | null) => plan && JSON.stringify(plan);
+const planText = (plan: SlotPlan | null) => plan && JSON.stringify(plan);
 
 /** Needs of lines that are bought for one to one, against what a run over everything says of them. */
 async function peggedDifferences({ pegs, itemIds, locationIds }: NeedInputs): Promise<unknown[]> {

@@ -1,6 +1,12 @@
+import { reckoningOfPlan, type SlotPlan } from '@/core/netting';
 import { ok } from '@/core/result';
+import { Asking } from '@/data/asking';
 import { anyDirty, markDirty, markSet } from '@/data/repositories/marks';
-import { write } from '@/data/transaction';
+import { askKeptStates } from '@/data/repositories/movedStates';
+import { readSnapshot, write } from '@/data/transaction';
+import { acceptNeed } from '@/services/planning/acceptNeed';
+import { partsOf } from '@/services/planning/pairPlans';
+import { readReckonings } from '@/services/planning/readReckonings';
 import { markChanged, recomputeDirty } from '@/services/planning/recompute';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { type Books, freshBooks, mira, must, req, violations } from './support';
@@ -89,8 +95,8 @@ test('moved stock is run on the kept plan, anything else on what is so now', asy
   const [, pair] = await quiet();
   if (!pair) throw new Error('no pair');
   // A plan that nothing else says: what a sale finds by it is read from it.
-  const other = JSON.parse(pair.plan ?? '') as number[];
-  other[5] = 1_000_000;
+  const other = JSON.parse(pair.plan ?? '') as { figures: number[] };
+  other.figures[5] = 1_000_000;
   await books.owner.query('UPDATE item_location_state SET plan = ? WHERE item_id = ? AND location_id = ?', [
     JSON.stringify(other),
     pair.itemId,
@@ -144,3 +150,79 @@ const readDirty = async () => {
   const found = await write<boolean, never>(books.deps.pool, async (tx) => ok(await anyDirty(tx)));
   return found.ok && found.value;
 };
+
+type Need = Pair & { id: number; fingerprint: string; suggested: string };
+/** Ordinary open needs whose state can be run by itself and that are bought. */
+const keptNeeds = () =>
+  books.rows<Need>(
+    `SELECT n.id, n.item_id AS itemId, n.location_id AS locationId, n.fingerprint, n.suggested FROM need n
+       JOIN item_location_state s ON s.item_id = n.item_id AND s.location_id = n.location_id AND s.plan IS NOT NULL
+      WHERE n.state = 'open' AND n.peg_of = 'pair' AND n.source_id IS NOT NULL AND n.supply_location_id IS NULL ORDER BY n.id`,
+  );
+const accept = ({ id, fingerprint }: Need, packs: string) =>
+  acceptNeed(books.deps, mira, req({ needId: id, fingerprint, packs }));
+const keptReckoning = async (needId: number) =>
+  JSON.parse(
+    (
+      await books.one<{ reckoning: string }>(
+        'SELECT reckoning FROM decision WHERE need_id = ? ORDER BY id DESC LIMIT 1',
+        [needId],
+      )
+    ).reckoning,
+  ) as unknown;
+
+test('the sum of every need is the same from its kept plan as from all that it depends on', async () => {
+  const needs = await keptNeeds();
+  expect(needs.length).toBeGreaterThan(10);
+  const whole = must(
+    await readReckonings(
+      books.deps,
+      mira,
+      needs.map((n) => n.id),
+    ),
+  );
+  const byNeed = new Map(whole.map((w) => [w.needId, w.reckoning]));
+  const states = await readSnapshot(books.deps.pool, (tx) =>
+    askKeptStates(new Asking(tx, 'together'), needs, '2026-11-25 09:00:00')(),
+  );
+  expect(states).toHaveLength(needs.length);
+  for (const n of needs) {
+    const state = states.find((s) => s.itemId === n.itemId && s.locationId === n.locationId);
+    if (!state) throw new Error('no state');
+    expect(reckoningOfPlan(JSON.parse(state.plan) as SlotPlan, partsOf(state))).toEqual(byNeed.get(n.id));
+  }
+});
+
+test('a decision is worked out on the kept plan: nothing is left marked, and a run over everything finds nothing else', async () => {
+  const [all, some, twice] = await keptNeeds();
+  if (!all || !some || !twice) throw new Error('no needs');
+  const whole = must(await readReckonings(books.deps, mira, [all.id]))[0]?.reckoning;
+  must(await accept(all, '50'));
+  expect(await keptReckoning(all.id)).toEqual(whole);
+  expect(await stateOf(all)).toMatchObject({ need: 'none' });
+  // Less than is missing.
+  must(await accept(some, '0.5'));
+  // In two parts, each a decision of its own: what is still open of the last counts.
+  const also = [{ packs: '2' }];
+  const { id: needId, fingerprint } = twice;
+  must(await acceptNeed(books.deps, mira, req({ needId, fingerprint, packs: '1', also })));
+  expect(await readDirty()).toBe(false);
+  expect((await markChanged(books.deps)).changed).toBe(0);
+});
+
+test('what is marked when it is decided is read whole', async () => {
+  const [need] = await keptNeeds();
+  if (!need) throw new Error('no need');
+  // Its plan is no longer so, and somebody has said it.
+  await books.owner.query(
+    'UPDATE policy SET min_quantity = min_quantity + 1, max_quantity = max_quantity + 1 WHERE item_id = ?',
+    [need.itemId],
+  );
+  await mark(need, 'all');
+  must(await accept(need, '1'));
+  const decided = (await keptReckoning(need.id)) as { level: number };
+  expect(decided.level).toBe(Math.round(Number((await stateOf(need)).level) * 1_000_000));
+  await recomputeDirty(books.deps, 2000);
+  await write<void, never>(books.deps.pool, async (tx) => ok(markSet(tx, 'everything')));
+  while ((await recomputeDirty(books.deps, 2000)) > 0);
+});

@@ -18,10 +18,13 @@ export {
   type DatedPlan,
   forThoseWhoWait,
   type LevelPlan,
+  minMaxTerm,
   type Plan,
   type PlanFigures,
+  type PlanTerm,
   type PlanTermLabel,
   planOf,
+  termsDigest,
 } from './plan';
 export { free, openQuantity, type PositionParts, position } from './position';
 export {
@@ -37,7 +40,17 @@ export {
 } from './reckoning';
 export { type OrderRule, roundOrder, silences } from './roundOrder';
 export { excessOf, isBelow, shortageOf, surplusOf } from './shortage';
-export { byHandOfPlan, ruleOfPlan, type SlotPlan, type SlotStock, slotOfPlan, slotPlan } from './slotPlan';
+export {
+  type AcceptedIntoTrays,
+  byHandOfPlan,
+  planWithAccepted,
+  reckoningOfPlan,
+  ruleOfPlan,
+  type SlotPlan,
+  type SlotStock,
+  slotOfPlan,
+  slotPlan,
+} from './slotPlan';
 export { itemDigest, type PegBalanceOf, stateFingerprints } from './stateFingerprint';
 export { returns, type Suggestion, suggest } from './suggest';
 export { type NeedCause, type NeedWarning, needCauses, needWarnings } from './warnings';

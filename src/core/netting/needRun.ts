@@ -58,6 +58,8 @@ export type NeedRunInput = {
   readonly multiplePacks: Float64Array;
   /** Index into `roundings`. */
   readonly rounding: Uint8Array;
+  /** What the level is made of, as a digest (`termsDigest`); 0 = nothing. It changes no need, but its sum. */
+  readonly madeOf: Uint32Array;
   /** Shortage when last decided and what is still open of that decision; 0 without one. */
   readonly decidedShortage: Float64Array;
   readonly decidedOpen: Float64Array;
@@ -116,6 +118,7 @@ export function emptyNeedRunInput(count: number, width = 1): NeedRunInput {
     packMicro: f(),
     multiplePacks: f(),
     rounding: b(),
+    madeOf: new Uint32Array(count),
     decidedShortage: f(),
     decidedOpen: f(),
     decidedInWindow: b(),

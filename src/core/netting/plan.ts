@@ -1,19 +1,22 @@
 import { roundToStep } from '@/core/packs';
-import type { EffectivePolicy, PolicyKind, Trigger } from '@/core/policy';
+import { type EffectivePolicy, type PolicyKind, policyKinds, type Trigger } from '@/core/policy';
 import { MICRO, type Quantity } from '@/core/quantity';
 import { type Advice, type AdviceInput, adviseMinimum } from '@/core/safety';
+import { high, mix } from './mix';
 
+const planTermLabels = [
+  'refill_to_max',
+  'refill_to_min',
+  'reorder_point',
+  'display_min',
+  'lead_time_demand',
+  'safety_stock',
+  'undershoot',
+  'cover_demand',
+  'to_whole',
+] as const;
 /** What a level is made of, each line with what it came from: the first part of a reckoning. */
-export type PlanTermLabel =
-  | 'refill_to_max'
-  | 'refill_to_min'
-  | 'reorder_point'
-  | 'display_min'
-  | 'lead_time_demand'
-  | 'safety_stock'
-  | 'undershoot'
-  | 'cover_demand'
-  | 'to_whole';
+export type PlanTermLabel = (typeof planTermLabels)[number];
 export type PlanTerm = {
   readonly label: PlanTermLabel;
   readonly quantity: Quantity;
@@ -186,4 +189,27 @@ export function planOf(policy: EffectivePolicy, f: PlanFigures): Plan {
     default:
       return NONE;
   }
+}
+
+/** The one term of a min and max that stand in a policy by themselves; the larger of both where they are the wrong way round. */
+export function minMaxTerm(min: Quantity, max: Quantity | null, toMin: boolean): PlanTerm {
+  const own = toMin ? min : (max ?? min);
+  if (own < min) return { label: 'display_min', quantity: min };
+  return { label: toMin ? 'refill_to_min' : 'refill_to_max', quantity: own };
+}
+
+/** What a level is made of as one number of 32 bits: kept plans are new when their sum is, also where it comes to the same. */
+export function termsDigest(kind: LevelPlan['kind'], terms: readonly PlanTerm[]): number {
+  let h = mix(0x3c6ef372, policyKinds.indexOf(kind as PolicyKind) + 1);
+  const add = (value: number) => {
+    h = mix(mix(h, value | 0), high(value));
+  };
+  for (const { label, quantity, over } of terms) {
+    add(planTermLabels.indexOf(label));
+    add(quantity);
+    add(over?.perDay ?? -1);
+    // Days may have a part.
+    add(Math.round((over?.days ?? -1) * 1_000_000));
+  }
+  return h >>> 0;
 }

@@ -1,13 +1,22 @@
 import fc from 'fast-check';
-import { MICRO } from '@/core/quantity';
+import { type EffectivePolicy, effectivePolicy, emptySetting, type PolicySetting } from '@/core/policy';
+import { MICRO, units } from '@/core/quantity';
 import {
   emptyNeedRunInput,
+  type LevelPlan,
+  minMaxTerm,
   type NeedRunInput,
   needRun,
+  planOf,
+  planWithAccepted,
+  reckon,
+  reckoningOfPlan,
   roundings,
+  type SlotPlan,
   slotOfPlan,
   slotPlan,
   stateFingerprints,
+  termsDigest,
 } from './index';
 
 /** Places of one item: the first is bought for, each other may be sent to by one before it. */
@@ -39,6 +48,17 @@ const place = fc.record({
 const places = fc.array(place, { minLength: 1, maxLength: 5 });
 type Place = { readonly [K in typeof place extends fc.Arbitrary<infer T> ? keyof T : never]: number };
 
+/** The plan of a place with a policy: a min and a max, or a fixed quantity. */
+const planAt = (p: Place): LevelPlan | null =>
+  p.rule !== 1
+    ? null
+    : {
+        ...{ rule: 'level', level: units(p.level), refillTo: units(p.level + p.above), max: units(p.level + p.above) },
+        ...{ kind: p.fixed > 0 ? 'fixed_quantity' : 'min_max', fixed: units(p.fixed) },
+        trigger: p.atOrBelow === 1 ? 'at_or_below' : 'strictly_below',
+        terms: [{ label: p.fixed > 0 ? 'reorder_point' : 'refill_to_max', quantity: units(p.level + p.above) }],
+      };
+
 function inputOf(all: readonly Place[]): NeedRunInput {
   const input = emptyNeedRunInput(all.length, all.length);
   for (const [at, p] of all.entries()) {
@@ -66,6 +86,8 @@ function inputOf(all: readonly Place[]): NeedRunInput {
         aside: p.aside < 0 ? -1 : p.aside * MICRO,
         waited: p.waited * MICRO,
       });
+    const made = planAt(p);
+    if (made) input.madeOf[at] = termsDigest(made.kind, made.terms);
     if (at > 0) input.suppliedBy[at] = p.sender % (at + 1);
   }
   return input;
@@ -88,7 +110,12 @@ test('a slot of which only the stock has moved, run by its plan, is what a run o
     fc.property(places, fc.nat(), fc.integer({ min: -60, max: 60 }), (all, which, moved) => {
       const at = which % all.length;
       const before = inputOf(all);
-      const kept = slotPlan(before, needRun(before).planned[at] as number, at);
+      const kept = slotPlan(
+        before,
+        needRun(before).planned[at] as number,
+        at,
+        planAt(all[at] as Place) ?? { rule: 'none' },
+      );
       const after = inputOf(all.map((p, i) => (i === at ? { ...p, onHand: p.onHand + moved } : p)));
       const whole = needRun(after);
 
@@ -99,7 +126,7 @@ test('a slot of which only the stock has moved, run by its plan, is what a run o
         promised: (after.owed[at] as number) - (after.backordered[at] as number),
       };
       // Through text, as the database keeps it.
-      const own = slotOfPlan(JSON.parse(JSON.stringify(kept)) as number[], stock, from > 0);
+      const own = slotOfPlan(JSON.parse(JSON.stringify(kept)) as SlotPlan, stock, from > 0);
       const alone = needRun(own);
       for (const f of found) expect([f, alone[f][0]]).toEqual([f, whole[f][at]]);
 
@@ -162,6 +189,111 @@ test('what is looked at day by day has no plan to be kept; a plan of another sha
     plan: { rule: 'dated', kind: 'lot_for_lot', safety: 0, windowDays: 7, useStock: true, keepSafety: true },
     ...{ receipts: [], orders: [], horizonDay: 30 },
   });
-  expect(slotPlan(input, 0, 0)).toBeNull();
-  expect(() => slotOfPlan([1, 2, 3], { onHand: 0, blocked: 0, promised: 0 }, false)).toThrow('a plan of 3 figures');
+  expect(slotPlan(input, 0, 0, { rule: 'none' })).toBeNull();
+  expect(() => slotOfPlan({ figures: [1, 2, 3] }, { onHand: 0, blocked: 0, promised: 0 }, false)).toThrow(
+    'a plan of 3 figures',
+  );
+});
+
+test('a need accepted into trays, worked out on the kept plan, is what a run over all places finds, with the same fingerprint', () => {
+  const quantities = fc.record({ all: fc.integer({ min: 1, max: 60 }), last: fc.integer({ min: 1, max: 60 }) });
+  fc.assert(
+    fc.property(place, quantities, fc.integer({ min: 0, max: 60 }), (p, { all, last }, shortage) => {
+      const before = inputOf([p]);
+      const kept = slotPlan(before, before.asked[0] as number, 0, planAt(p) ?? { rule: 'none' }) as SlotPlan;
+      const accepted = { all: units(all), last: units(last), shortage: units(shortage), waited: units(p.backordered) };
+      const next = planWithAccepted(kept, accepted);
+      if (p.byHand >= 0 && p.aside >= 0) {
+        // What was put aside until a day: that day is no longer one on which time alone changes it.
+        expect(next).toBeNull();
+        return;
+      }
+      const after = inputOf([{ ...p, inTrays: p.inTrays + all, byHand: 0, aside: -1, waited: p.backordered }]);
+      after.decidedShortage[0] = units(shortage);
+      after.decidedOpen[0] = units(last);
+      const stock = { onHand: units(p.onHand), blocked: units(p.blocked), promised: units(p.promised) };
+      const own = slotOfPlan(next as SlotPlan, stock, false);
+      const [alone, whole] = [needRun(own), needRun(after)];
+      for (const f of found) expect([f, alone[f][0]]).toEqual([f, whole[f][0]]);
+      expect(fingerprintsOf(own, [11])).toEqual(fingerprintsOf(after, [11]));
+    }),
+    { numRuns: 500 },
+  );
+});
+
+const policy = (change: Partial<PolicySetting>): EffectivePolicy =>
+  effectivePolicy([{ origin: 'item', setting: { ...emptySetting, ...change } }], '2026-11-25');
+const use = {
+  ...{ perDay: units(2), sdPerDay: 1.5, lead: { mean: 8, sd: 2, observed: null }, reviewDays: 5 },
+  ...{ packMicro: units(10), unitMicro: MICRO },
+};
+const levelOf = (p: EffectivePolicy): LevelPlan => {
+  const plan = planOf(p, use);
+  if (plan.rule !== 'level') throw new Error('no level');
+  return plan;
+};
+
+test('the sum behind a need is the same from its kept plan as from its policy', () => {
+  const policies = [
+    policy({ kind: 'min_max', min: units(20), max: units(60) }),
+    policy({ kind: 'min_max', min: units(20), max: units(60), displayMin: units(90) }),
+    policy({ kind: 'fixed_quantity', min: units(20), fixed: units(30), trigger: 'at_or_below' }),
+    policy({ kind: 'days_of_cover', coverDays: 21, targetKind: 'fill_rate', targetThousandths: 970 }),
+    policy({ kind: 'periodic', targetKind: 'cycle_service', targetThousandths: 950 }),
+  ];
+  const parts = {
+    ...{ onHand: units(11), blocked: units(2), onTheWay: units(3), inTrays: units(1) },
+    ...{ owed: units(6), planned: units(4) },
+  };
+  const rule = { minimum: units(15), packMicro: units(10), multiplePacks: 2, mode: 'up' as const };
+  for (const [p, byHand] of policies.flatMap((q) => [[q, 0] as const, [q, units(7)] as const])) {
+    const plan = levelOf(p);
+    const input = emptyNeedRunInput(1);
+    input.rule[0] = 1;
+    input.level[0] = plan.level;
+    input.refillTo[0] = plan.refillTo;
+    input.max[0] = plan.max ?? -1;
+    input.fixed[0] = plan.fixed;
+    input.atOrBelow[0] = plan.trigger === 'at_or_below' ? 1 : 0;
+    input.orderMinimum[0] = rule.minimum;
+    input.packMicro[0] = rule.packMicro;
+    input.multiplePacks[0] = rule.multiplePacks;
+    input.rounding[0] = roundings.indexOf(rule.mode);
+    if (byHand > 0) input.beside.set(0, { byHand, aside: -1, waited: 0 });
+    const kept = JSON.parse(JSON.stringify(slotPlan(input, 0, 0, plan))) as SlotPlan;
+    expect(reckoningOfPlan(kept, parts)).toEqual(reckon(parts, plan, rule, byHand));
+  }
+});
+
+test('a sum that is made up otherwise and comes to the same is another plan', () => {
+  const digest = (p: PolicySetting['kind'], of: LevelPlan['terms']) => termsDigest(p ?? 'no_policy', of);
+  const over = { perDay: units(2), days: 7.5 };
+  const all = [
+    digest('min_max', []),
+    digest('fixed_quantity', []),
+    digest('min_max', [{ label: 'refill_to_max', quantity: units(20) }]),
+    digest('min_max', [{ label: 'refill_to_min', quantity: units(20) }]),
+    digest('days_of_cover', [{ label: 'cover_demand', quantity: units(15), over }]),
+    digest('days_of_cover', [{ label: 'cover_demand', quantity: units(15), over: { ...over, days: 7.25 } }]),
+    digest('days_of_cover', [{ label: 'cover_demand', quantity: units(15), over: { ...over, perDay: units(3) } }]),
+    digest('days_of_cover', [
+      { label: 'safety_stock', quantity: units(5) },
+      { label: 'cover_demand', quantity: units(10), over },
+    ]),
+  ];
+  expect(new Set(all).size).toBe(all.length);
+});
+
+test('a min and a max that stand by themselves are made of the one term that their policy says', () => {
+  const pairs = [
+    { min: 20, max: 60 },
+    { min: 20, max: 20 },
+    { min: 20, max: 12 },
+    { min: 0, max: 5 },
+  ];
+  for (const { min, max } of pairs)
+    for (const refill of ['up_to_max', 'up_to_min'] as const) {
+      const p = policy({ kind: 'min_max', min: units(min), max: units(max), refill });
+      expect(levelOf(p).terms).toEqual([minMaxTerm(units(min), units(max), refill === 'up_to_min')]);
+    }
 });

@@ -1,15 +1,7 @@
+import { high, mix } from './mix';
 import type { NeedRunInput, NeedRunOutput } from './needRun';
 
-/** One step of a 32-bit mix (the finaliser of MurmurHash3, Appleby, public domain; constants from memory). */
-function mix(hash: number, word: number): number {
-  let h = Math.imul(hash ^ word, 0x85ebca6b);
-  h ^= h >>> 13;
-  h = Math.imul(h, 0xc2b2ae35);
-  return h ^ (h >>> 16);
-}
-
 const LOW = 1_048_576;
-const high = (value: number) => Math.floor(value / 4_294_967_296) | 0;
 
 /** A line that is bought for one to one, by what it is told by. */
 export type PegBalanceOf = { readonly key: number; readonly pegged: number; readonly rest: number };
@@ -73,6 +65,8 @@ export function stateFingerprints(
       a = mix(mix(a, value | 0), high(value));
       b = mix(b + a, value | 0);
     }
+    a = mix(a, input.madeOf[at] as number);
+    b = mix(b + a, input.madeOf[at] as number);
     const beside = input.beside.get(at);
     if (beside)
       for (const value of [beside.byHand, beside.aside, beside.waited]) {

@@ -1,5 +1,5 @@
 import { isDuplicate } from '../errors';
-import type { SqlValue, Tx } from '../sql';
+import { insertStatements, type SqlValue, type Statement, type Tx } from '../sql';
 
 /** First insert of a command. Null when the key is new; else what was stored under it. A duplicate waits for the first. */
 export async function claimKey(
@@ -63,17 +63,21 @@ export type Change = {
 };
 
 /** Who did what, before and after, in the transaction of the change itself. */
+export const changesRecorded = (userId: number | null, at: string, changes: readonly Change[]): Statement[] => {
+  const json = (v: unknown): SqlValue => (v === undefined ? null : JSON.stringify(v));
+  return insertStatements(
+    'INSERT INTO change_record (at, user_id, entity, entity_id, action, before_json, after_json)',
+    changes.map((c) => [at, userId, c.entity, c.entityId, c.action, json(c.before), json(c.after)]),
+  );
+};
+
 export async function recordChanges(
   tx: Tx,
   userId: number | null,
   at: string,
   changes: readonly Change[],
 ): Promise<void> {
-  const json = (v: unknown): SqlValue => (v === undefined ? null : JSON.stringify(v));
-  await tx.insertMany(
-    'INSERT INTO change_record (at, user_id, entity, entity_id, action, before_json, after_json)',
-    changes.map((c) => [at, userId, c.entity, c.entityId, c.action, json(c.before), json(c.after)]),
-  );
+  for (const some of changesRecorded(userId, at, changes)) await tx.tell([some]);
 }
 
 export type ChangeRow = { at: string; who: string; action: string; before: string | null; after: string | null };

@@ -2,6 +2,7 @@ import type { Pack } from '@/core/packs';
 import { deliveryWords, type FreightPayer, paymentWords } from '@/core/purchase';
 import { type BreakScope, discounted, type PriceStep } from '@/core/sourcing';
 import { fraction } from '@/core/units';
+import { Asking } from '../asking';
 import { atLocations, list, type Tx } from '../sql';
 
 export type ItemRow = {
@@ -104,8 +105,8 @@ export const readComponents = (tx: Tx, kitId: number) =>
 export type PackRow = Pack & { readonly itemId: number };
 
 /** Packs of the given items. */
-export async function readPacks(tx: Tx, itemIds: readonly number[]): Promise<PackRow[]> {
-  const rows = await tx.rowsOf<{
+export function askPacks(ask: Asking, itemIds: readonly number[]): () => Promise<PackRow[]> {
+  const rows = ask.rows<{
     id: number;
     itemId: number;
     name: string;
@@ -115,10 +116,17 @@ export async function readPacks(tx: Tx, itemIds: readonly number[]): Promise<Pac
   }>(
     `SELECT id, item_id AS itemId, name, count_num AS num, count_den AS den, of_pack_id AS \`of\`
        FROM pack WHERE item_id IN (?) ORDER BY id`,
-    itemIds,
+    [[...itemIds, 0]],
   );
-  return rows.map((r) => ({ id: r.id, itemId: r.itemId, name: r.name, count: fraction(r.num, r.den), of: r.of }));
+  return async () =>
+    (await rows()).map((r) => ({
+      ...{ id: r.id, itemId: r.itemId, name: r.name },
+      ...{ count: fraction(r.num, r.den), of: r.of },
+    }));
 }
+
+export const readPacks = async (tx: Tx, itemIds: readonly number[]): Promise<PackRow[]> =>
+  itemIds.length === 0 ? [] : askPacks(new Asking(tx, 'together'), itemIds)();
 
 export type SourceRow = {
   id: number;
@@ -145,8 +153,8 @@ export type SourceRow = {
 
 /** Sources of the given items with what is needed of their suppliers. */
 /** Sources of these items. Their suppliers are few: looked at first, everything they sell would be read. */
-export async function readSources(tx: Tx, itemIds: readonly number[]): Promise<SourceRow[]> {
-  const rows = await tx.rowsOf<Omit<SourceRow, 'supplierActive'> & { supplierActive: number }>(
+export function askSources(ask: Asking, itemIds: readonly number[]): () => Promise<SourceRow[]> {
+  const rows = ask.rows<Omit<SourceRow, 'supplierActive'> & { supplierActive: number }>(
     `SELECT s.id, s.item_id AS itemId, s.supplier_id AS supplierId, p.name AS supplierName, p.code AS supplierCode,
             p.status = 'active' AS supplierActive, p.currency, s.preference,
             s.supplier_item_number AS supplierItemNumber, s.pack_id AS packId, s.minimum_quantity AS minimum,
@@ -156,24 +164,29 @@ export async function readSources(tx: Tx, itemIds: readonly number[]): Promise<S
        FROM source s FORCE INDEX (source_preference) STRAIGHT_JOIN supplier p ON p.id = s.supplier_id
        STRAIGHT_JOIN item i ON i.id = s.item_id LEFT JOIN item_family f ON f.id = i.family_id
       WHERE s.item_id IN (?) ORDER BY s.item_id, s.preference, s.id`,
-    itemIds,
+    [[...itemIds, 0]],
   );
-  return rows.map((r) => ({ ...r, supplierActive: r.supplierActive === 1 }));
+  return async () => (await rows()).map((r) => ({ ...r, supplierActive: r.supplierActive === 1 }));
 }
+
+export const readSources = async (tx: Tx, itemIds: readonly number[]): Promise<SourceRow[]> =>
+  itemIds.length === 0 ? [] : askSources(new Asking(tx, 'together'), itemIds)();
 
 export type PriceRow = PriceStep & { readonly sourceId: number };
 
-export async function readPrices(tx: Tx, sourceIds: readonly number[]): Promise<PriceRow[]> {
-  const rows = await tx.rowsOf<PriceRow & { discount: string }>(
-    `SELECT source_id AS sourceId, CAST(from_packs * 1000000 AS SIGNED) AS fromPacks, valid_from AS validFrom,
-            valid_to AS validTo, amount, discount_percent AS discount, per_quantity AS perQuantity, pack_id AS packId
-       FROM price WHERE source_id IN (?)`,
-    sourceIds,
+/** Price lists of the sources of these items. */
+export function askPrices(ask: Asking, itemIds: readonly number[]): () => Promise<PriceRow[]> {
+  const rows = ask.rows<PriceRow & { discount: string }>(
+    `SELECT p.source_id AS sourceId, CAST(p.from_packs * 1000000 AS SIGNED) AS fromPacks, p.valid_from AS validFrom,
+            p.valid_to AS validTo, p.amount, p.discount_percent AS discount, p.per_quantity AS perQuantity, p.pack_id AS packId
+       FROM source s JOIN price p ON p.source_id = s.id WHERE s.item_id IN (?)`,
+    [[...itemIds, 0]],
   );
-  return rows.map(({ discount, ...step }) => ({
-    ...step,
-    amount: Number(discount) === 0 ? step.amount : discounted(step.amount, discount),
-  }));
+  return async () =>
+    (await rows()).map(({ discount, ...step }) => ({
+      ...step,
+      amount: Number(discount) === 0 ? step.amount : discounted(step.amount, discount),
+    }));
 }
 
 export type SupplierRow = {

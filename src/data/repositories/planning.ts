@@ -106,12 +106,13 @@ export async function readStates(
   if (!ids) return [];
   const at = atLocations('s.location_id', locationIds);
   return tx.rows<StateRow>(
-    `SELECT ${readColumns} FROM item_location_state s WHERE s.item_id IN (${ids.sql}) ${at.sql}`,
+    `SELECT ${STATE_COLUMNS} FROM item_location_state s WHERE s.item_id IN (${ids.sql}) ${at.sql}`,
     { ...ids.values, ...at.values },
   );
 }
 
-const readColumns = `s.item_id AS itemId, s.location_id AS locationId, s.on_hand AS onHand, s.blocked, s.on_the_way AS onTheWay,
+/** Columns of a state, joined as `s`, by the names of StateRow. */
+export const STATE_COLUMNS = `s.item_id AS itemId, s.location_id AS locationId, s.on_hand AS onHand, s.blocked, s.on_the_way AS onTheWay,
             s.in_trays AS inTrays, s.owed, s.backordered, s.planned, s.pegged, s.position_quantity AS position, s.level_quantity AS level,
             s.max_quantity AS max, s.shortage, s.suggested, s.cover_days AS coverDays, s.excess, s.below_min AS belowMin,
             s.source_id AS sourceId, s.supply_location_id AS supplyLocationId, s.need_state AS needState, s.next_due_at AS nextDueAt,
@@ -122,7 +123,7 @@ export const readStatesAt = async (tx: Tx, pairs: readonly Pair[]): Promise<Stat
   pairs.length === 0
     ? []
     : tx.rowsOf<StateRow>(
-        `SELECT ${readColumns} FROM ${THESE} STRAIGHT_JOIN item_location_state s ON s.item_id = x.i AND s.location_id = x.l`,
+        `SELECT ${STATE_COLUMNS} FROM ${THESE} STRAIGHT_JOIN item_location_state s ON s.item_id = x.i AND s.location_id = x.l`,
         [theseOf(pairs)],
       );
 
@@ -277,18 +278,21 @@ export const needsPut = (rows: readonly NeedChange[]): Statement[] =>
        first_seen = VALUES(first_seen), changed_at = VALUES(changed_at)`,
   );
 
-export const decideNeed = (
-  tx: Tx,
-  id: number,
-  state: 'open' | 'decided' | 'aside',
-  decisionId: number | null,
-  fingerprint: string,
-  at: string,
-) =>
-  tx.run(
-    `UPDATE need SET state = :state, last_decision_id = :decisionId, fingerprint = :fingerprint, changed_at = :at WHERE id = :id`,
-    { id, state, decisionId, fingerprint, at },
-  );
+export type DecidedNeed = {
+  readonly id: number;
+  readonly state: 'open' | 'decided' | 'aside';
+  readonly decisionId: number | null;
+  readonly fingerprint: string;
+  readonly at: string;
+};
+
+/** A need as it was decided, until it is recomputed. */
+export const needDecided = ({ id, state, decisionId, fingerprint, at }: DecidedNeed): Statement => ({
+  sql: 'UPDATE need SET state = ?, last_decision_id = ?, fingerprint = ?, changed_at = ? WHERE id = ?',
+  values: [state, decisionId, fingerprint, at, id],
+});
+
+export const decideNeed = (tx: Tx, need: DecidedNeed) => tx.tell([needDecided(need)]);
 
 export type DecisionInsert = {
   needId: number;

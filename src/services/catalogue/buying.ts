@@ -5,8 +5,9 @@ import { fromDecimal, MICRO, type Quantity } from '@/core/quantity';
 import { unwrap } from '@/core/result';
 import { preferredSource, priceAt } from '@/core/sourcing';
 import { type Fraction, fraction } from '@/core/units';
+import { Asking } from '@/data/asking';
 import type { Calendars } from '@/data/repositories/calendars';
-import { type PriceRow, readPacks, readPrices, readSources, type SourceRow } from '@/data/repositories/catalogue';
+import { askPacks, askPrices, askSources, type PriceRow, type SourceRow } from '@/data/repositories/catalogue';
 import type { Tx } from '@/data/sql';
 
 /** How an item is bought from one source: the pack, its content in base units, the price steps. */
@@ -30,17 +31,20 @@ export type BuyingBook = {
 };
 
 /** Sources, packs and prices of these items, ready to compute with. */
-export async function readBuying(tx: Tx, itemIds: readonly number[]): Promise<BuyingBook> {
+export const readBuying = (tx: Tx, itemIds: readonly number[]): Promise<BuyingBook> =>
+  itemIds.length === 0 ? Promise.resolve(bookOf([], [], [])) : askBuying(new Asking(tx, 'together'), itemIds)();
+
+/** The same, asked for together with other things. */
+export function askBuying(ask: Asking, itemIds: readonly number[]): () => Promise<BuyingBook> {
   const ids = [...new Set(itemIds)];
-  const packs = new Map<number, Pack>((await readPacks(tx, ids)).map((p) => [p.id, p]));
-  const sources = await readSources(tx, ids);
+  const [packs, sources, prices] = [askPacks(ask, ids), askSources(ask, ids), askPrices(ask, ids)];
+  return async () => bookOf(await packs(), await sources(), await prices());
+}
+
+function bookOf(allPacks: readonly Pack[], sources: readonly SourceRow[], allPrices: readonly PriceRow[]): BuyingBook {
+  const packs = new Map<number, Pack>(allPacks.map((p) => [p.id, p]));
   const prices = new Map<number, PriceRow[]>();
-  for (const p of await readPrices(
-    tx,
-    sources.map((s) => s.id),
-  )) {
-    prices.set(p.sourceId, [...(prices.get(p.sourceId) ?? []), p]);
-  }
+  for (const p of allPrices) prices.set(p.sourceId, [...(prices.get(p.sourceId) ?? []), p]);
   const contentOf = (packId: number | null) => (packId === null ? fraction(1n) : unwrap(packContent(packs, packId)));
   const bySource = new Map<number, Buying>();
   const byItem = new Map<number, SourceRow[]>();

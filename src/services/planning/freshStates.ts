@@ -4,6 +4,7 @@ import {
   needRun,
   needStates,
   type SlotPlan,
+  type SlotStock,
   slotOfPlan,
   slotPlan,
   stateFingerprints,
@@ -33,7 +34,7 @@ export function statesOf(inputs: NeedInputs, run: Run, pairs: readonly Pair[]): 
     const at = inputs.slotOf(itemId, locationId);
     if (at === null) return [];
     const pegs = inputs.pegs.get(at) ?? [];
-    const plan = pegs.length > 0 ? null : slotPlan(run.arrays, run.out.planned[at] as number, at);
+    const plan = pegs.length > 0 ? null : slotPlan(run.arrays, run.out.planned[at] as number, at, inputs.plan(at));
     return [
       stateAt(run, at, {
         ...{ itemId, locationId, plan: plan && JSON.stringify(plan) },
@@ -48,9 +49,17 @@ export function statesOf(inputs: NeedInputs, run: Run, pairs: readonly Pair[]): 
 
 /** A pair of which only the stock has moved, run by itself on the plan that is kept with its state: the same sum, and the same
  *  fingerprint, without reading again what has not changed. */
-export function stateOfMoved(m: MovedState): PlannedState {
-  const { itemId, locationId, plan, sourceId, supplyLocationId, nextDueAt } = m;
-  const stock = { onHand: m.onHand, blocked: m.blocked, promised: m.allocated };
+export const stateOfMoved = (m: MovedState): PlannedState =>
+  stateOnPlan(m, { onHand: m.onHand, blocked: m.blocked, promised: m.allocated });
+
+/** A pair run by itself on a plan. */
+export function stateOnPlan(
+  planned: Pick<PlannedState, 'itemId' | 'locationId' | 'sourceId' | 'supplyLocationId' | 'nextDueAt'> & {
+    readonly plan: string;
+  },
+  stock: SlotStock,
+): PlannedState {
+  const { itemId, locationId, plan, sourceId, supplyLocationId, nextDueAt } = planned;
   const arrays = slotOfPlan(JSON.parse(plan) as SlotPlan, stock, supplyLocationId !== null);
   const out = needRun(arrays);
   const places = supplyLocationId === null ? [locationId] : [locationId, supplyLocationId];

@@ -1,30 +1,48 @@
-import type { Reckoning } from '@/core/netting';
+import {
+  byHandOfPlan,
+  planWithAccepted,
+  type Reckoning,
+  reckoningOfPlan,
+  ruleOfPlan,
+  type SlotPlan,
+} from '@/core/netting';
 import { baseQuantity } from '@/core/packs';
 import type { Actor } from '@/core/people';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { fraction } from '@/core/units';
-import { recordChanges } from '@/data/repositories/bookkeeping';
+import { Asking } from '@/data/asking';
+import { type Change, changesRecorded } from '@/data/repositories/bookkeeping';
 import { type ItemRow, readItemsByIds, readPacks } from '@/data/repositories/catalogue';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { readCustomerOfDemands } from '@/data/repositories/customerOrders';
 import { takeHandNeed } from '@/data/repositories/handNeeds';
 import { markDirty } from '@/data/repositories/marks';
-import { decideNeed, insertDecision, type NeedRow, readStates, type StateRow } from '@/data/repositories/planning';
+import { askKeptStates, type KeptState } from '@/data/repositories/movedStates';
+import {
+  insertDecision,
+  type NeedRow,
+  needDecided,
+  needsPut,
+  readStatesAt,
+  type StateRow,
+  statesPut,
+} from '@/data/repositories/planning';
 import { readReserves } from '@/data/repositories/reserves';
 import { insertTransfer, insertTransferLines, lockOpenTransfer } from '@/data/repositories/transfers';
 import { insertTrayLine } from '@/data/repositories/trays';
-import type { Tx } from '@/data/sql';
-import { type Buying, type BuyingBook, readBuying } from '../catalogue/buying';
+import type { Statement, Tx } from '@/data/sql';
+import { askBuying, type Buying, type BuyingBook } from '../catalogue/buying';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
 import { pairKey, pairMap } from '../grouping';
 import { reserve } from '../stock/reserve';
 import { nextTransferNumber } from '../stock/transferNumber';
 import type { Decided } from '../undo/recordUndo';
-import { fingerprintOf } from './freshNeeds';
+import { changedNeeds, fingerprintOf, ordinaryNeed } from './freshNeeds';
+import { stateOnPlan } from './freshStates';
 import { sendingPack } from './needViews';
-import { type PairPlans, readPairPlans, reckoningOf } from './pairPlans';
+import { type PairPlans, partsOf, readPairPlans, reckoningOf } from './pairPlans';
 
 /** A supplier, or a place, other than the need says. */
 export type Way = { readonly sourceId: number } | { readonly locationId: number };
@@ -44,10 +62,18 @@ export type DecisionGround = {
   readonly tx: Tx;
   readonly actor: Actor;
   readonly now: string;
-  readonly today: string;
   readonly book: BuyingBook;
-  readonly plans: PairPlans;
-  readonly states: ReadonlyMap<string, StateRow>;
+  /** States that stand as a run would find them, by pair, each with its plan: a need of theirs is reckoned from that alone. Gone once
+   *  something was decided there. */
+  readonly kept: Map<string, KeptState>;
+  /** What the needs of other pairs are reckoned from, and those that are bought one to one: all that a need depends on. */
+  readonly plans: () => Promise<PairPlans>;
+  readonly states: () => Promise<ReadonlyMap<string, StateRow>>;
+  /** What sending from another place is decided by. */
+  readonly sending: () => Promise<Sending>;
+};
+type Sending = {
+  readonly today: string;
   readonly items: ReadonlyMap<number, ItemRow>;
   readonly places: ReadonlyMap<number, { readonly name: string; readonly closed: number }>;
 };
@@ -59,24 +85,57 @@ export async function decisionGround(
   now: string,
   needs: readonly NeedRow[],
 ): Promise<DecisionGround> {
-  const today = todayOf(deps, await readCompany(tx));
   const itemIds = [...new Set(needs.map((n) => n.itemId))];
+  const ask = new Asking(tx, 'together');
+  const ordinary = needs.filter((n) => n.pegOf === 'pair');
+  const [readKept, readBook] = [askKeptStates(ask, ordinary, now), askBuying(ask, itemIds)];
+  const kept = pairMap(await readKept());
+  const others = needs.filter((n) => n.pegOf !== 'pair' || !kept.has(pairKey(n.itemId, n.locationId)));
+  const today = once(async () => todayOf(deps, await readCompany(tx)));
   return {
-    ...{ tx, actor, now, today },
-    book: await readBuying(tx, itemIds),
-    plans: await readPairPlans(tx, itemIds, today),
-    states: pairMap(await readStates(tx, itemIds)),
-    items: await readItemsByIds(tx, itemIds),
-    places: new Map((await readLocations(tx)).map((l) => [l.id, l])),
+    ...{ tx, actor, now, kept, book: await readBook() },
+    plans: once(async () =>
+      readPairPlans(
+        tx,
+        others.map((n) => n.itemId),
+        await today(),
+      ),
+    ),
+    states: once(async () => pairMap(await readStatesAt(tx, others))),
+    sending: once(async () => ({
+      today: await today(),
+      items: await readItemsByIds(tx, itemIds),
+      places: new Map((await readLocations(tx)).map((l) => [l.id, l])),
+    })),
   };
 }
 
+/** Reads when it is first asked for, and no more. */
+function once<T>(read: () => Promise<T>): () => Promise<T> {
+  let had: Promise<T> | null = null;
+  return () => {
+    had ??= read();
+    return had;
+  };
+}
+
+const keptOf = ({ kept }: DecisionGround, need: NeedRow) =>
+  need.pegOf === 'pair' ? kept.get(pairKey(need.itemId, need.locationId)) : undefined;
+
 /** The reckoning of a need as it is now, to be kept with a decision. */
-export const reckoningNow = ({ plans, states }: DecisionGround, need: NeedRow) => reckoningOf(plans, states, need);
+export async function reckoningNow(g: DecisionGround, need: NeedRow): Promise<Reckoning | null> {
+  const kept = keptOf(g, need);
+  return kept
+    ? reckoningOfPlan(JSON.parse(kept.plan) as SlotPlan, partsOf(kept))
+    : reckoningOf(await g.plans(), await g.states(), need);
+}
 
 /** What customers wait for at a need's place, as decimal text: when more of them wait, what was decided comes back. */
-export const waitedOf = ({ states }: DecisionGround, { itemId, locationId, pegOf }: NeedRow): string =>
-  pegOf === 'pair' ? (states.get(pairKey(itemId, locationId))?.backordered ?? '0') : '0';
+export async function waitedOf(g: DecisionGround, need: NeedRow): Promise<string> {
+  if (need.pegOf !== 'pair') return '0';
+  const state = keptOf(g, need) ?? (await g.states()).get(pairKey(need.itemId, need.locationId));
+  return state?.backordered ?? '0';
+}
 
 export type Accepted = { readonly parts: readonly AcceptedPart[]; readonly decided: readonly Decided[] };
 
@@ -92,17 +151,24 @@ export async function postAccepted(
   reckoned: Reckoning | null = null,
 ): Promise<Result<Accepted, Failure>> {
   const { tx, now } = g;
-  const reckoning = JSON.stringify(reckoned ?? reckoningNow(g, need));
-  const hand = need.pegOf === 'pair' ? await takeHandNeed(tx, need) : '0';
+  const kept = keptOf(g, need);
+  const plan = kept && (JSON.parse(kept.plan) as SlotPlan);
+  const reckoning = JSON.stringify(reckoned ?? (await reckoningNow(g, need)));
+  // A plan that stands says whether anything is asked for by hand.
+  const mayBeByHand = need.pegOf === 'pair' && (!plan || byHandOfPlan(plan) > 0);
+  const hand = mayBeByHand ? await takeHandNeed(tx, need) : '0';
+  const waited = await waitedOf(g, need);
+  const later: Statement[] = [];
   const parts: AcceptedPart[] = [];
   const decided: Decided[] = [];
   let short = fromDecimal(need.shortage);
-  let last: number | null = null;
+  let all = 0;
+  let last: { readonly decisionId: number; readonly base: Quantity; readonly shortage: Quantity } | null = null;
   for (const [i, { packs, way }] of chosen.entries()) {
     const from = way && 'locationId' in way ? way.locationId : way ? null : need.supplyLocationId;
     const head = {
       ...{ needId: need.id, kind: 'accept' as const, fingerprint: need.fingerprint, shortage: toDecimal(short) },
-      ...{ reckoning, userId: g.actor.userId, at: now, waited: waitedOf(g, need) },
+      ...{ reckoning, userId: g.actor.userId, at: now, waited },
       byHand: i === chosen.length - 1 ? hand : '0',
     };
     const sourceId = way && 'sourceId' in way ? way.sourceId : need.sourceId;
@@ -114,15 +180,34 @@ export async function postAccepted(
           ? await trayIt(g, need, packs, buying, head)
           : err({ kind: 'no_supplier' });
     if (!posted.ok) return posted;
-    const { decisionId, base, part, undo } = posted.value;
+    const { decisionId, base, part, undo, changes } = posted.value;
+    later.push(...changesRecorded(g.actor.userId, now, changes));
     parts.push(part);
     decided.push(undo);
+    last = { decisionId, base, shortage: short };
     short = Math.max(0, short - base);
-    last = decisionId;
+    all += base;
   }
   if (last === null) return err(invalidField('packs', { kind: 'zero_quantity' }));
-  await decideNeed(tx, need.id, 'decided', last, fingerprintOf({ ...need, lastDecisionId: last }), now);
-  markDirty(tx, [need]);
+  const { decisionId } = last;
+  const after = { ...need, state: 'decided' as const, lastDecisionId: decisionId };
+  const fingerprint = fingerprintOf(after);
+  later.push(needDecided({ id: need.id, state: 'decided', decisionId, fingerprint, at: now }));
+  g.kept.delete(pairKey(need.itemId, need.locationId));
+  const inTrays = decided.every((d) => d.kind === 'accepted') && need.supplyLocationId === null;
+  const next =
+    plan && inTrays ? planWithAccepted(plan, { ...last, last: last.base, all, waited: fromDecimal(waited) }) : null;
+  if (kept && next) {
+    // Nothing else has changed: what a run would find is worked out from the plan that is kept.
+    const state = stateOnPlan({ ...kept, plan: JSON.stringify(next) }, kept.stock);
+    const changed = changedNeeds(
+      [ordinaryNeed(state, ruleOfPlan(next), byHandOfPlan(next))],
+      [{ ...after, fingerprint }],
+      now,
+    );
+    later.push(...statesPut([state]), ...needsPut(changed));
+  } else markDirty(tx, [need]);
+  await tx.tell(later);
   return ok({ parts, decided });
 }
 
@@ -135,6 +220,8 @@ type Posted = {
   readonly base: Quantity;
   readonly part: AcceptedPart;
   readonly undo: Decided;
+  /** What is to be noted of it. */
+  readonly changes: readonly Change[];
 };
 
 const customerOf = async (tx: Tx, demandId: number) => (await readCustomerOfDemands(tx, [demandId])).get(demandId);
@@ -158,11 +245,9 @@ async function trayIt(
     ...{ ...quantities, userId: actor.userId, at: now },
     customerLineId: customer?.straight === 1 ? customer.lineId : null,
   });
-  await recordChanges(tx, actor.userId, now, [
-    { entity: 'need', entityId: needId, action: 'accepted', before: { suggested }, after: quantities },
-  ]);
   return ok({
     ...{ decisionId, base },
+    changes: [{ entity: 'need', entityId: needId, action: 'accepted', before: { suggested }, after: quantities }],
     part: { trayLineId, supplier: source.supplierName, transfer: null },
     undo: { kind: 'accepted', needId, trayLineId },
   });
@@ -177,9 +262,10 @@ async function sendIt(
   { from, inPacks }: { readonly from: number; readonly inPacks: boolean },
   head: Head,
 ): Promise<Result<Posted, Failure>> {
-  const { tx, actor, now, today, places } = g;
+  const { tx, actor, now } = g;
+  const { today, places, items } = await g.sending();
   const { id: needId, itemId, locationId } = need;
-  const item = g.items.get(itemId);
+  const item = items.get(itemId);
   if (!item) return err({ kind: 'not_found', what: 'item' });
   const pack = inPacks
     ? sendingPack(item, new Map((await readPacks(tx, [itemId])).map((p) => [p.id, p])))
@@ -212,16 +298,16 @@ async function sendIt(
     },
   ]);
   const before = { suggested: need.suggested };
-  await recordChanges(tx, actor.userId, now, [
-    { entity: 'need', entityId: needId, action: 'to be sent', before, after: quantities },
-    {
-      ...{ entity: 'transfer', entityId: transferId, action: open ? 'line added' : 'approved' },
-      after: { transfer: number, ...quantities },
-    },
-  ]);
   markDirty(tx, [{ itemId, locationId: from }]);
   return ok({
     ...{ decisionId, base },
+    changes: [
+      { entity: 'need', entityId: needId, action: 'to be sent', before, after: quantities },
+      {
+        ...{ entity: 'transfer', entityId: transferId, action: open ? 'line added' : 'approved' },
+        after: { transfer: number, ...quantities },
+      },
+    ],
     part: { trayLineId: null, supplier: sender.name, transfer: { id: transferId, number } },
     undo: { kind: 'to_be_sent', needId, transferId, decisionId },
   });

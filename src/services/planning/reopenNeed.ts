@@ -18,7 +18,13 @@ export async function reopenNeed(tx: Tx, actor: Actor, now: string, decided: num
     ...{ sourceId: null, packId: null, packQuantity: '0', baseQuantity: '0', reckoning: 'null' },
     ...{ userId: actor.userId, at: now },
   });
-  await decideNeed(tx, need.id, 'open', decisionId, fingerprintOf({ ...need, lastDecisionId: decisionId }), now);
+  await decideNeed(tx, {
+    id: need.id,
+    state: 'open',
+    decisionId,
+    fingerprint: fingerprintOf({ ...need, lastDecisionId: decisionId }),
+    at: now,
+  });
   return { needId: need.id, decisionId };
 }
 

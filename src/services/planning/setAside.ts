@@ -56,10 +56,16 @@ export async function setAside(
       const decisionId = await insertDecision(tx, {
         ...{ needId: need.id, kind, fingerprint: need.fingerprint, shortage: need.shortage },
         ...{ sourceId: need.sourceId, packId: null, packQuantity: '0', baseQuantity: need.suggested },
-        ...{ reckoning: JSON.stringify(reckoningNow(ground, need)), waited: waitedOf(ground, need) },
+        ...{ reckoning: JSON.stringify(await reckoningNow(ground, need)), waited: await waitedOf(ground, need) },
         ...{ until: until.value, reason, userId: actor.userId, at: now },
       });
-      await decideNeed(tx, need.id, 'aside', decisionId, fingerprintOf({ ...need, lastDecisionId: decisionId }), now);
+      await decideNeed(tx, {
+        id: need.id,
+        state: 'aside',
+        decisionId,
+        fingerprint: fingerprintOf({ ...need, lastDecisionId: decisionId }),
+        at: now,
+      });
       done.push({ needId: need.id, decisionId, before: need.lastDecisionId, state: 'open' });
     }
     if (done.length < seen.size) return err({ kind: 'not_found', what: 'need' });

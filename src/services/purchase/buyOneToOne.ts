@@ -48,7 +48,7 @@ export async function buyOneToOne(
       // Somebody else may have bought it since this was read: the need is locked now, so it is bought once.
       if (!need || (await isBought(tx, id))) return err({ kind: 'not_found', what: 'line' });
       const ground = await decisionGround(deps, tx, actor, now, [need]);
-      const rule = ground.plans.at(line.itemId, line.locationId)?.rule;
+      const rule = (await ground.plans()).at(line.itemId, line.locationId)?.rule;
       const packs = packsFor(buying, asked - held);
       const way = { sourceId: buying.source.id };
       const reckoning = rule ? reckonPeg({ asked, held, supply: 0 }, rule) : null;

@@ -136,7 +136,13 @@ async function asBefore({ tx, now }: At, { needId, decisionId }: Reopened, undon
   const need = needId === null || decisionId === null ? null : await lockNeed(tx, needId);
   if (!need) return;
   const before = await findDecisionBefore(tx, undone);
-  await decideNeed(tx, need.id, 'open', before, fingerprintOf({ ...need, lastDecisionId: before }), now);
+  await decideNeed(tx, {
+    id: need.id,
+    state: 'open',
+    decisionId: before,
+    fingerprint: fingerprintOf({ ...need, lastDecisionId: before }),
+    at: now,
+  });
   markDirty(tx, [need]);
 }
 
@@ -174,7 +180,13 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       for (const { needId, decisionId, before, state } of needs) {
         const need = locked.get(needId);
         if (need?.lastDecisionId !== decisionId) return tooFar;
-        await decideNeed(tx, needId, state, before, fingerprintOf({ ...need, lastDecisionId: before }), now);
+        await decideNeed(tx, {
+          id: needId,
+          state,
+          decisionId: before,
+          fingerprint: fingerprintOf({ ...need, lastDecisionId: before }),
+          at: now,
+        });
       }
       await recordChanges(
         tx,
@@ -220,7 +232,7 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
         const fingerprint = fingerprintOf({ ...need, lastDecisionId: line.decisionId });
         // What was asked for by hand is taken up again.
         if (fromDecimal(await readByHand(tx, line.decisionId)) > 0) await takeHandNeed(tx, need);
-        await decideNeed(tx, need.id, 'decided', line.decisionId, fingerprint, now);
+        await decideNeed(tx, { id: need.id, state: 'decided', decisionId: line.decisionId, fingerprint, at: now });
       }
       await recordChanges(tx, actor.userId, now, [
         { entity: 'tray_line', entityId: line.id, action: 'back in its tray' },

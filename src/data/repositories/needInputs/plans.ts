@@ -1,5 +1,14 @@
 import { reviewDays, type SupplyCalendar } from '@/core/calendar';
-import { type DatedPlan, type LevelPlan, type Plan, type PlanFigures, planOf, roundings } from '@/core/netting';
+import {
+  type DatedPlan,
+  type LevelPlan,
+  minMaxTerm,
+  type Plan,
+  type PlanFigures,
+  planOf,
+  roundings,
+  termsDigest,
+} from '@/core/netting';
 import {
   type EffectivePolicy,
   effectivePolicy,
@@ -179,6 +188,7 @@ function plansOf(
     arrays.max[at] = p.max ?? -1;
     arrays.atOrBelow[at] = p.trigger === 'at_or_below' ? 1 : 0;
     arrays.fixed[at] = p.fixed;
+    arrays.madeOf[at] = termsDigest(p.kind, p.terms);
   };
   const whole = (at: number) => {
     const p = policy(at);
@@ -254,6 +264,7 @@ function plansOf(
       arrays.refillTo[at] = p.refill === 'up_to_min' || p.max === null || p.max < p.min ? p.min : p.max;
       arrays.max[at] = p.max === null ? -1 : Math.max(p.max, p.min);
       arrays.atOrBelow[at] = p.trigger === 'at_or_below' ? 1 : 0;
+      arrays.madeOf[at] = termsDigest('min_max', [minMaxTerm(p.min, p.max, p.refill === 'up_to_min')]);
     }
   }
   return { policy, levels, plan, figures, calendar, buysForThoseWhoWait, dated, periodic, seasonChange };
