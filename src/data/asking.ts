@@ -16,13 +16,13 @@ export class Asking {
   ) {}
 
   /** Rows as arrays; `?` stands for a value, or for a list of them. */
-  arrays<T>(sql: string, values: readonly SqlValue[] | readonly (readonly SqlValue[])[] = []): () => Promise<T[]> {
+  arrays<T>(sql: string, values: readonly (SqlValue | readonly SqlValue[])[] = []): () => Promise<T[]> {
     const question = this.ask(sql, values);
     return async () => (await this.answerOf(question)).rows as T[];
   }
 
   /** Rows as objects, by the names of the columns. */
-  rows<T>(sql: string, values: readonly SqlValue[] | readonly (readonly SqlValue[])[] = []): () => Promise<T[]> {
+  rows<T>(sql: string, values: readonly (SqlValue | readonly SqlValue[])[] = []): () => Promise<T[]> {
     const question = this.ask(sql, values);
     return async () => {
       const { rows, names } = await this.answerOf(question);

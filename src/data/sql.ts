@@ -35,10 +35,21 @@ export class Tx {
     sets: [],
   };
 
-  constructor(private readonly connection: PoolConnection) {}
+  /** Statements that go to the server ahead of the next one, as texts; at first, those that begin the transaction. */
+  private waiting: string[];
+  private letters = 0;
+  private begun = false;
+
+  constructor(
+    private readonly connection: PoolConnection,
+    begin: readonly string[] = [],
+  ) {
+    this.waiting = [...begin];
+  }
 
   /** Rows of a SELECT. A list value is expanded with `list()` first. */
   async rows<T>(sql: string, values: SqlValues = {}): Promise<T[]> {
+    await this.sendWaiting();
     const [rows] = await this.connection.execute(sql, bound(sql, values));
     return rows as T[];
   }
@@ -46,6 +57,7 @@ export class Tx {
   /** Rows of a SELECT with one `?` for a long list of values, or of tuples of them: sent as text, not prepared. */
   async rowsOf<T>(sql: string, values: readonly SqlValue[] | readonly (readonly SqlValue[])[]): Promise<T[]> {
     if (values.length === 0) return [];
+    await this.sendWaiting();
     const [rows] = await this.connection.query(sql, [values]);
     return rows as T[];
   }
@@ -56,6 +68,7 @@ export class Tx {
 
   /** Affected rows and the new id of an INSERT, UPDATE or DELETE. */
   async run(sql: string, values: SqlValues = {}): Promise<{ affected: number; id: number }> {
+    await this.sendWaiting();
     const [result] = await this.connection.execute(sql, bound(sql, values));
     const { affectedRows, insertId } = result as { affectedRows: number; insertId: number };
     return { affected: affectedRows, id: insertId };
@@ -63,31 +76,40 @@ export class Tx {
 
   /** See insertStatements; one message each. */
   async insertMany(head: string, rows: readonly (readonly SqlValue[])[], tail = '', chunk = 1000): Promise<void> {
-    for (const { sql, values } of insertStatements(head, rows, tail, chunk))
-      await this.connection.query(sql, [...values] as SqlValue[]);
+    for (const statement of insertStatements(head, rows, tail, chunk)) await this.tell([statement]);
   }
 
-  /** Several writes in one message, in this order; the first that fails is the last that was tried. */
-  async tell(statements: readonly Statement[]): Promise<void> {
-    if (statements.length === 0) return;
-    await this.connection.query(
-      statements.map(({ sql, values }) => format(sql, [...values] as SqlValue[])).join(';\n'),
-    );
+  /** Several writes in one message, in this order; the first that fails is the last that was tried. Returns the new ids of
+   *  INSERTs, 0 for other writes. */
+  async tell(statements: readonly Statement[]): Promise<number[]> {
+    if (statements.length === 0) return [];
+    const answers = await this.send(statements.map(textOf));
+    return answers.map((a) => (a as { insertId?: number }).insertId ?? 0);
+  }
+
+  /** Writes that nothing waits for: they go ahead of whatever comes next, in this order, at the latest with the commit. What is
+   *  large goes at once. */
+  async later(statements: readonly Statement[]): Promise<void> {
+    for (const statement of statements) {
+      const text = textOf(statement);
+      this.waiting.push(text);
+      this.letters += text.length;
+      if (this.letters > LARGE) await this.sendWaiting();
+    }
   }
 
   /** Writes and then SELECTs in one message; the rows of the SELECTs, one after the other. */
   async rowsBehind<T>(writes: readonly Statement[], selects: readonly Statement[]): Promise<T[]> {
-    const all = [...writes, ...selects].map(({ sql, values }) => format(sql, [...values] as SqlValue[]));
-    if (all.length === 0) return [];
-    const [answers] = await this.connection.query(all.join(';\n'));
-    const each = all.length === 1 ? [answers] : (answers as unknown[]);
-    return each.slice(writes.length).flat() as T[];
+    if (writes.length + selects.length === 0) return [];
+    const answers = await this.send([...writes, ...selects].map(textOf));
+    return answers.slice(writes.length).flat() as T[];
   }
 
   /** Many new rows by LOAD DATA LOCAL. That skips rows it can't take instead of failing (a duplicate, a broken rule), so what
    *  it took is counted: rows that are not all new and sound are a LoadMismatch, and the caller's transaction ends. */
   async load(table: string, columns: readonly string[], rows: readonly (readonly SqlValue[])[]): Promise<void> {
     if (rows.length === 0) return;
+    await this.sendWaiting();
     const text = rows.map((r) => r.map(loadText).join('\t')).join('\n');
     const [result] = await this.connection.query({
       sql: `LOAD DATA LOCAL INFILE 'rows' INTO TABLE ${table} CHARACTER SET utf8mb4 FIELDS TERMINATED BY '\\t' ESCAPED BY '\\\\'
@@ -102,18 +124,59 @@ export class Tx {
   async answers(
     sqls: readonly string[],
   ): Promise<{ readonly rows: readonly unknown[][]; readonly names: readonly string[] }[]> {
-    const [rows, fields] = await this.connection.query({ sql: sqls.join(';\n'), rowsAsArray: true });
-    const each = sqls.length === 1 ? [rows] : (rows as unknown[]);
-    const heads = (sqls.length === 1 ? [fields] : fields) as readonly { name: string }[][];
-    return each.map((r, i) => ({ rows: r as unknown[][], names: (heads[i] ?? []).map((f) => f.name) }));
+    const ahead = this.taken();
+    const all = [...ahead, ...sqls];
+    const [rows, fields] = await this.connection.query({ sql: all.join(';\n'), rowsAsArray: true, values: NO_VALUES });
+    const each = all.length === 1 ? [rows] : (rows as unknown[]);
+    const heads = (all.length === 1 ? [fields] : fields) as readonly ({ name: string }[] | undefined)[];
+    return each.slice(ahead.length).map((r, i) => ({
+      rows: r as unknown[][],
+      names: (heads[ahead.length + i] ?? []).map((f) => f.name),
+    }));
   }
 
   /** Rows as arrays by the text protocol: for large reads into typed arrays. */
   async arrays(sql: string): Promise<unknown[][]> {
-    const [rows] = await this.connection.query({ sql, rowsAsArray: true });
+    await this.sendWaiting();
+    const [rows] = await this.connection.query({ sql, rowsAsArray: true, values: NO_VALUES });
     return rows as unknown[][];
   }
+
+  /** Ends the transaction; COMMIT goes in one message with what is still waiting. Nothing is said of one that never began. */
+  async end(how: 'COMMIT' | 'ROLLBACK'): Promise<void> {
+    if (how === 'ROLLBACK') this.waiting = [];
+    if (this.begun || this.waiting.length > 0) await this.send([how]);
+  }
+
+  private taken(): string[] {
+    const texts = this.waiting;
+    this.waiting = [];
+    this.letters = 0;
+    this.begun = true;
+    return texts;
+  }
+
+  private async sendWaiting(): Promise<void> {
+    if (this.waiting.length > 0) await this.send([]);
+    this.begun = true;
+  }
+
+  /** What waits and then these, in one message; the answers to these. */
+  private async send(texts: readonly string[]): Promise<unknown[]> {
+    const ahead = this.taken();
+    const all = [...ahead, ...texts];
+    const [answers] = await this.connection.query(all.join(';\n'), NO_VALUES);
+    return (all.length === 1 ? [answers] : (answers as unknown[])).slice(ahead.length);
+  }
 }
+
+/** So many letters of a message are enough. */
+const LARGE = 200_000;
+
+/** Of a text that holds its values: without it the driver looks for names in it, which takes longer than sending it. */
+const NO_VALUES: SqlValue[] = [];
+
+const textOf = ({ sql, values }: Statement): string => format(sql, [...values] as SqlValue[]);
 
 /** Not all rows of a load were new and sound. */
 export class LoadMismatch extends Error {}

@@ -15,7 +15,7 @@ async function connectionOf(pool: Pool): Promise<PoolConnection> {
   }
 }
 
-/** Runs `body` on one connection after `begin` and before COMMIT; gives the connection back clean, or not at all. */
+/** Runs `body` on one connection behind `begin` and before COMMIT; gives the connection back clean, or not at all. */
 async function once<T>(
   pool: Pool,
   begin: readonly string[],
@@ -25,11 +25,10 @@ async function once<T>(
   const connection = await connectionOf(pool);
   let clean = false;
   try {
-    for (const statement of begin) await connection.query(statement);
-    const tx = new Tx(connection);
+    const tx = new Tx(connection, begin);
     const value = await body(tx);
     if (keep(value)) await flushMarks(tx);
-    await connection.query(keep(value) ? 'COMMIT' : 'ROLLBACK');
+    await tx.end(keep(value) ? 'COMMIT' : 'ROLLBACK');
     clean = true;
     return value;
   } catch (e) {

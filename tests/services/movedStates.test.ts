@@ -183,7 +183,11 @@ test('the sum of every need is the same from its kept plan as from all that it d
   );
   const byNeed = new Map(whole.map((w) => [w.needId, w.reckoning]));
   const states = await readSnapshot(books.deps.pool, (tx) =>
-    askKeptStates(new Asking(tx, 'together'), needs, '2026-11-25 09:00:00')(),
+    askKeptStates(
+      new Asking(tx, 'together'),
+      needs.map((n) => n.id),
+      '2026-11-25 09:00:00',
+    )(),
   );
   expect(states).toHaveLength(needs.length);
   for (const n of needs) {

@@ -7,10 +7,12 @@ export async function claimKey(
   claim: { userId: number; key: string; payloadHash: Buffer; at: string },
 ): Promise<{ samePayload: boolean; result: string | null } | null> {
   try {
-    await tx.run(
-      'INSERT INTO idempotency_key (user_id, idem_key, payload_hash, created_at) VALUES (:userId, :key, :payloadHash, :at)',
-      claim,
-    );
+    await tx.tell([
+      {
+        sql: 'INSERT INTO idempotency_key (user_id, idem_key, payload_hash, created_at) VALUES (?, ?, ?, ?)',
+        values: [claim.userId, claim.key, claim.payloadHash, claim.at],
+      },
+    ]);
     return null;
   } catch (e) {
     if (!isDuplicate(e)) throw e;
@@ -23,12 +25,13 @@ export async function claimKey(
   }
 }
 
-export const storeResult = (tx: Tx, userId: number, key: string, result: string) =>
-  tx.run('UPDATE idempotency_key SET result = :result WHERE user_id = :userId AND idem_key = :key', {
-    userId,
-    key,
-    result,
-  });
+export const storeResult = (tx: Tx, userId: number, key: string, result: string): Promise<void> =>
+  tx.later([
+    {
+      sql: 'UPDATE idempotency_key SET result = ? WHERE user_id = ? AND idem_key = ?',
+      values: [result, userId, key],
+    },
+  ]);
 
 export const deleteOldKeys = (tx: Tx, before: string) =>
   tx.run('DELETE FROM idempotency_key WHERE created_at < :before', { before });
@@ -71,14 +74,8 @@ export const changesRecorded = (userId: number | null, at: string, changes: read
   );
 };
 
-export async function recordChanges(
-  tx: Tx,
-  userId: number | null,
-  at: string,
-  changes: readonly Change[],
-): Promise<void> {
-  for (const some of changesRecorded(userId, at, changes)) await tx.tell([some]);
-}
+export const recordChanges = (tx: Tx, userId: number | null, at: string, changes: readonly Change[]): Promise<void> =>
+  tx.later(changesRecorded(userId, at, changes));
 
 export type ChangeRow = { at: string; who: string; action: string; before: string | null; after: string | null };
 

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import type { Asking } from '../asking';
-import type { MarkedSet, SqlValue, Statement, Tx } from '../sql';
+import { insertStatements, type MarkedSet, type SqlValue, type Statement, type Tx } from '../sql';
 import { byPair, type Pair, THESE, theseOf } from './levels';
 
 /** Marks pairs for recomputation, in the transaction of the change: written by `flushMarks` as the last thing before its
@@ -16,7 +16,7 @@ export function markSet(tx: Tx, set: MarkedSet): void {
   tx.marked.sets.push(set);
 }
 
-/** Writes the marks of a transaction. A mark is a fresh random number each time. */
+/** Writes the marks of a transaction, those of pairs with its commit. A mark is a fresh random number each time. */
 export async function flushMarks(tx: Tx): Promise<void> {
   for (const set of tx.marked.sets) await writeSet(tx, set);
   if (tx.marked.pairs.length === 0) return;
@@ -26,10 +26,12 @@ export async function flushMarks(tx: Tx): Promise<void> {
   const rows = [...unique.values()]
     .sort(byPair)
     .map((p): SqlValue[] => [p.itemId, p.locationId, randomBytes(6).readUIntBE(0, 6), p.what]);
-  await tx.insertMany(
-    'INSERT INTO dirty_pair (item_id, location_id, mark, what)',
-    rows,
-    "ON DUPLICATE KEY UPDATE mark = VALUES(mark), what = IF(what = 'all', 'all', VALUES(what))",
+  await tx.later(
+    insertStatements(
+      'INSERT INTO dirty_pair (item_id, location_id, mark, what)',
+      rows,
+      "ON DUPLICATE KEY UPDATE mark = VALUES(mark), what = IF(what = 'all', 'all', VALUES(what))",
+    ),
   );
 }
 

@@ -64,36 +64,23 @@ const stateColumns = [
   'plan',
 ];
 
+const cellsOf = (r: PlannedState): SqlValue[] => [
+  ...[r.onHand, r.blocked, r.onTheWay, r.inTrays, r.owed, r.backordered, r.planned, r.pegged, r.position, r.level],
+  ...[r.max, r.shortage, r.suggested, r.coverDays, r.excess, r.belowMin, r.sourceId, r.supplyLocationId],
+  ...[r.needState, r.nextDueAt, r.fingerprint, r.plan],
+];
+
+/** A state that is there already, as it is now. */
+export const stateUpdated = (r: PlannedState): Statement => ({
+  sql: `UPDATE item_location_state SET ${stateColumns.map((c) => `${c} = ?`).join(', ')} WHERE item_id = ? AND location_id = ?`,
+  values: [...cellsOf(r), r.itemId, r.locationId],
+});
+
 /** States as they are now. */
 export const statesPut = (rows: readonly PlannedState[]): Statement[] =>
   insertStatements(
     `INSERT INTO item_location_state (item_id, location_id, ${stateColumns.join(', ')})`,
-    rows.map((r) => [
-      r.itemId,
-      r.locationId,
-      r.onHand,
-      r.blocked,
-      r.onTheWay,
-      r.inTrays,
-      r.owed,
-      r.backordered,
-      r.planned,
-      r.pegged,
-      r.position,
-      r.level,
-      r.max,
-      r.shortage,
-      r.suggested,
-      r.coverDays,
-      r.excess,
-      r.belowMin,
-      r.sourceId,
-      r.supplyLocationId,
-      r.needState,
-      r.nextDueAt,
-      r.fingerprint,
-      r.plan,
-    ]),
+    rows.map((r) => [r.itemId, r.locationId, ...cellsOf(r)]),
     `ON DUPLICATE KEY UPDATE ${stateColumns.map((c) => `${c} = VALUES(${c})`).join(', ')}`,
   );
 
@@ -106,13 +93,12 @@ export async function readStates(
   if (!ids) return [];
   const at = atLocations('s.location_id', locationIds);
   return tx.rows<StateRow>(
-    `SELECT ${STATE_COLUMNS} FROM item_location_state s WHERE s.item_id IN (${ids.sql}) ${at.sql}`,
+    `SELECT ${readColumns} FROM item_location_state s WHERE s.item_id IN (${ids.sql}) ${at.sql}`,
     { ...ids.values, ...at.values },
   );
 }
 
-/** Columns of a state, joined as `s`, by the names of StateRow. */
-export const STATE_COLUMNS = `s.item_id AS itemId, s.location_id AS locationId, s.on_hand AS onHand, s.blocked, s.on_the_way AS onTheWay,
+const readColumns = `s.item_id AS itemId, s.location_id AS locationId, s.on_hand AS onHand, s.blocked, s.on_the_way AS onTheWay,
             s.in_trays AS inTrays, s.owed, s.backordered, s.planned, s.pegged, s.position_quantity AS position, s.level_quantity AS level,
             s.max_quantity AS max, s.shortage, s.suggested, s.cover_days AS coverDays, s.excess, s.below_min AS belowMin,
             s.source_id AS sourceId, s.supply_location_id AS supplyLocationId, s.need_state AS needState, s.next_due_at AS nextDueAt,
@@ -123,7 +109,7 @@ export const readStatesAt = async (tx: Tx, pairs: readonly Pair[]): Promise<Stat
   pairs.length === 0
     ? []
     : tx.rowsOf<StateRow>(
-        `SELECT ${STATE_COLUMNS} FROM ${THESE} STRAIGHT_JOIN item_location_state s ON s.item_id = x.i AND s.location_id = x.l`,
+        `SELECT ${readColumns} FROM ${THESE} STRAIGHT_JOIN item_location_state s ON s.item_id = x.i AND s.location_id = x.l`,
         [theseOf(pairs)],
       );
 
@@ -278,18 +264,22 @@ export const needsPut = (rows: readonly NeedChange[]): Statement[] =>
        first_seen = VALUES(first_seen), changed_at = VALUES(changed_at)`,
   );
 
-export type DecidedNeed = {
+export type DecidedNeed = Pick<NeedChange, 'state' | 'fingerprint' | 'at'> & {
   readonly id: number;
-  readonly state: 'open' | 'decided' | 'aside';
   readonly decisionId: number | null;
-  readonly fingerprint: string;
-  readonly at: string;
+  /** What else is different of it already; left out = it is recomputed. */
+  readonly found?: Pick<NeedChange, 'cause' | 'shortage' | 'suggested'> | undefined;
 };
 
-/** A need as it was decided, until it is recomputed. */
-export const needDecided = ({ id, state, decisionId, fingerprint, at }: DecidedNeed): Statement => ({
-  sql: 'UPDATE need SET state = ?, last_decision_id = ?, fingerprint = ?, changed_at = ? WHERE id = ?',
-  values: [state, decisionId, fingerprint, at, id],
+/** A need as it was decided. */
+export const needDecided = ({ id, state, decisionId, fingerprint, at, found }: DecidedNeed): Statement => ({
+  sql: `UPDATE need SET state = ?, last_decision_id = ?, fingerprint = ?, changed_at = ?
+        ${found ? ', cause = ?, shortage = ?, suggested = ?' : ''} WHERE id = ?`,
+  values: [
+    ...[state, decisionId, fingerprint, at],
+    ...(found ? [found.cause, found.shortage, found.suggested] : []),
+    id,
+  ],
 });
 
 export const decideNeed = (tx: Tx, need: DecidedNeed) => tx.tell([needDecided(need)]);
@@ -306,6 +296,8 @@ export type DecisionInsert = {
   reckoning: string;
   userId: number;
   at: string;
+  /** The last decision of the need until now. */
+  previousId: number | null;
   /** What customers waited for; what was asked for by hand of it. */
   waited?: string;
   byHand?: string;
@@ -313,18 +305,20 @@ export type DecisionInsert = {
   reason?: string;
 };
 
+export const decisionPut = (d: DecisionInsert): Statement => ({
+  sql: `INSERT INTO decision (need_id, kind, fingerprint, shortage, source_id, pack_id, pack_quantity, base_quantity, reckoning,
+                              user_id, decided_at, waited, by_hand, until, reason, previous_id)
+        VALUES (?)`,
+  values: [
+    [
+      ...[d.needId, d.kind, d.fingerprint, d.shortage, d.sourceId, d.packId, d.packQuantity, d.baseQuantity],
+      ...[d.reckoning, d.userId, d.at, d.waited ?? '0', d.byHand ?? '0', d.until ?? null, d.reason ?? '', d.previousId],
+    ],
+  ],
+});
+
 export const insertDecision = async (tx: Tx, d: DecisionInsert): Promise<number> =>
-  (
-    await tx.run(
-      `INSERT INTO decision (need_id, kind, fingerprint, shortage, source_id, pack_id, pack_quantity, base_quantity,
-                             reckoning, user_id, decided_at,
-                             waited, by_hand, until, reason, previous_id)
-       VALUES (:needId, :kind, :fingerprint, :shortage, :sourceId, :packId, :packQuantity, :baseQuantity,
-               :reckoning, :userId, :at, :waited, :byHand, :until, :reason,
-               (SELECT n.last_decision_id FROM need n WHERE n.id = :needId))`,
-      { waited: '0', byHand: '0', until: null, reason: '', ...d },
-    )
-  ).id;
+  (await tx.tell([decisionPut(d)]))[0] as number;
 
 /** These needs, locked in id order. */
 export async function lockNeeds(tx: Tx, needIds: readonly number[]): Promise<NeedRow[]> {

@@ -1,5 +1,6 @@
 import { list, type Tx } from '../sql';
 import type { Pair } from './levels';
+import { type DecisionInsert, decisionPut } from './planning';
 
 export type TrayLineRow = Pair & {
   readonly id: number;
@@ -48,19 +49,35 @@ export async function lockTrayLines(tx: Tx, lineIds: readonly number[]): Promise
   );
 }
 
-export const insertTrayLine = async (
+/** A decision and the tray line that it makes, in one message. Returns their ids. */
+export async function insertDecisionInTray(
   tx: Tx,
-  l: Omit<TrayLineRow, 'id' | 'state' | 'version'> & { userId: number; at: string },
-): Promise<number> =>
-  (
-    await tx.run(
-      `INSERT INTO tray_line (supplier_id, decision_id, item_id, location_id, customer_line_id, source_id, pack_id, pack_quantity,
-                              base_quantity, state, created_by, created_at)
-       VALUES (:supplierId, :decisionId, :itemId, :locationId, :customerLineId, :sourceId, :packId, :packQuantity,
-               :baseQuantity, 'in_tray', :userId, :at)`,
-      l,
-    )
-  ).id;
+  decision: DecisionInsert,
+  l: Omit<TrayLineRow, 'id' | 'state' | 'version' | 'decisionId'>,
+): Promise<{ readonly decisionId: number; readonly trayLineId: number }> {
+  const [decisionId, trayLineId] = await tx.tell([
+    decisionPut(decision),
+    {
+      sql: `INSERT INTO tray_line (supplier_id, decision_id, item_id, location_id, customer_line_id, source_id, pack_id, pack_quantity,
+                                   base_quantity, state, created_by, created_at)
+            VALUES (?, LAST_INSERT_ID(), ?, ?, ?, ?, ?, ?, ?, 'in_tray', ?, ?)`,
+      values: [
+        ...[
+          l.supplierId,
+          l.itemId,
+          l.locationId,
+          l.customerLineId,
+          l.sourceId,
+          l.packId,
+          l.packQuantity,
+          l.baseQuantity,
+        ],
+        ...[decision.userId, decision.at],
+      ],
+    },
+  ]);
+  return { decisionId: decisionId as number, trayLineId: trayLineId as number };
+}
 
 /** The state of a tray line, with the quantity it goes on with. */
 export const updateTrayLine = (

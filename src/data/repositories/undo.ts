@@ -7,11 +7,13 @@ export const insertUndoStep = (
   tx: Tx,
   u: { userId: number; key: string; command: string; effect: string; at: string },
 ) =>
-  tx.run(
-    `INSERT INTO undo_step (user_id, idem_key, command, effect, seen_change, done_at)
-     VALUES (:userId, :key, :command, :effect, (SELECT COALESCE(MAX(id), 0) FROM change_record), :at)`,
-    u,
-  );
+  tx.later([
+    {
+      sql: `INSERT INTO undo_step (user_id, idem_key, command, effect, seen_change, done_at)
+            VALUES (?, ?, ?, ?, (SELECT COALESCE(MAX(id), 0) FROM change_record), ?)`,
+      values: [u.userId, u.key, u.command, u.effect, u.at],
+    },
+  ]);
 
 export type UndoRow = {
   readonly command: string;

@@ -31,14 +31,12 @@ export type BuyingBook = {
 };
 
 /** Sources, packs and prices of these items, ready to compute with. */
-export const readBuying = (tx: Tx, itemIds: readonly number[]): Promise<BuyingBook> =>
-  itemIds.length === 0 ? Promise.resolve(bookOf([], [], [])) : askBuying(new Asking(tx, 'together'), itemIds)();
-
-/** The same, asked for together with other things. */
-export function askBuying(ask: Asking, itemIds: readonly number[]): () => Promise<BuyingBook> {
+export async function readBuying(tx: Tx, itemIds: readonly number[]): Promise<BuyingBook> {
+  if (itemIds.length === 0) return bookOf([], [], []);
   const ids = [...new Set(itemIds)];
+  const ask = new Asking(tx, 'together');
   const [packs, sources, prices] = [askPacks(ask, ids), askSources(ask, ids), askPrices(ask, ids)];
-  return async () => bookOf(await packs(), await sources(), await prices());
+  return bookOf(await packs(), await sources(), await prices());
 }
 
 function bookOf(allPacks: readonly Pack[], sources: readonly SourceRow[], allPrices: readonly PriceRow[]): BuyingBook {

@@ -1,7 +1,9 @@
 import { type Actor, may } from '@/core/people';
 import { checkLineQuantity } from '@/core/purchase';
 import { err, ok, type Result } from '@/core/result';
-import { lockNeed, type NeedRow, readLastDecision } from '@/data/repositories/planning';
+import { Asking } from '@/data/asking';
+import { askKeptStates } from '@/data/repositories/movedStates';
+import { askNeedsLocked, type NeedRow, readLastDecision } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
@@ -40,13 +42,15 @@ export async function acceptNeed(
     chosen.push({ packs: checked.value, way: part.way });
   }
   return command(deps, actor, 'accept-need', request, async (tx, now) => {
-    const need = await lockNeed(tx, needId);
+    const ask = new Asking(tx, 'together');
+    const [lock, kept] = [askNeedsLocked(ask, [needId]), askKeptStates(ask, [needId], now)];
+    const [need] = await lock();
     if (!need) return err({ kind: 'not_found', what: 'need' });
     const same = await stillOpen(tx, need, fingerprint);
     if (!same.ok) return same;
     const place = may(actor, 'needs.decide', { locationIds: [need.locationId] });
     if (!place.ok) return place;
-    const accepted = await postAccepted(await decisionGround(deps, tx, actor, now, [need]), need, chosen);
+    const accepted = await postAccepted(await decisionGround(deps, tx, actor, now, [need], kept), need, chosen);
     if (!accepted.ok) return accepted;
     const { parts, decided } = accepted.value;
     const [first, ...rest] = parts as [AcceptedPart, ...AcceptedPart[]];

@@ -62,7 +62,9 @@ export const reckoningOf = (
 };
 
 /** What counts for a pair, from its stored state. */
-export const partsOf = (state: StateRow): PositionParts => ({
+export const partsOf = (
+  state: Pick<StateRow, 'onHand' | 'blocked' | 'onTheWay' | 'inTrays' | 'owed' | 'planned'>,
+): PositionParts => ({
   onHand: fromDecimal(state.onHand),
   blocked: fromDecimal(state.blocked),
   onTheWay: fromDecimal(state.onTheWay),

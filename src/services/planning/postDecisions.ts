@@ -23,16 +23,15 @@ import {
   insertDecision,
   type NeedRow,
   needDecided,
-  needsPut,
   readStatesAt,
   type StateRow,
-  statesPut,
+  stateUpdated,
 } from '@/data/repositories/planning';
 import { readReserves } from '@/data/repositories/reserves';
 import { insertTransfer, insertTransferLines, lockOpenTransfer } from '@/data/repositories/transfers';
-import { insertTrayLine } from '@/data/repositories/trays';
+import { insertDecisionInTray } from '@/data/repositories/trays';
 import type { Statement, Tx } from '@/data/sql';
-import { askBuying, type Buying, type BuyingBook } from '../catalogue/buying';
+import { type BuyingBook, readBuying } from '../catalogue/buying';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
 import { pairKey, pairMap } from '../grouping';
@@ -62,7 +61,8 @@ export type DecisionGround = {
   readonly tx: Tx;
   readonly actor: Actor;
   readonly now: string;
-  readonly book: BuyingBook;
+  /** How the items of these needs are bought. */
+  readonly book: () => Promise<BuyingBook>;
   /** States that stand as a run would find them, by pair, each with its plan: a need of theirs is reckoned from that alone. Gone once
    *  something was decided there. */
   readonly kept: Map<string, KeptState>;
@@ -84,16 +84,20 @@ export async function decisionGround(
   actor: Actor,
   now: string,
   needs: readonly NeedRow[],
+  /** The states they stand on, where those were asked for already, behind the locks on the needs. */
+  readKept: () => Promise<KeptState[]> = askKeptStates(
+    new Asking(tx, 'together'),
+    needs.map((n) => n.id),
+    now,
+  ),
 ): Promise<DecisionGround> {
   const itemIds = [...new Set(needs.map((n) => n.itemId))];
-  const ask = new Asking(tx, 'together');
-  const ordinary = needs.filter((n) => n.pegOf === 'pair');
-  const [readKept, readBook] = [askKeptStates(ask, ordinary, now), askBuying(ask, itemIds)];
   const kept = pairMap(await readKept());
   const others = needs.filter((n) => n.pegOf !== 'pair' || !kept.has(pairKey(n.itemId, n.locationId)));
   const today = once(async () => todayOf(deps, await readCompany(tx)));
   return {
-    ...{ tx, actor, now, kept, book: await readBook() },
+    ...{ tx, actor, now, kept },
+    book: once(() => readBuying(tx, itemIds)),
     plans: once(async () =>
       readPairPlans(
         tx,
@@ -133,8 +137,9 @@ export async function reckoningNow(g: DecisionGround, need: NeedRow): Promise<Re
 /** What customers wait for at a need's place, as decimal text: when more of them wait, what was decided comes back. */
 export async function waitedOf(g: DecisionGround, need: NeedRow): Promise<string> {
   if (need.pegOf !== 'pair') return '0';
-  const state = keptOf(g, need) ?? (await g.states()).get(pairKey(need.itemId, need.locationId));
-  return state?.backordered ?? '0';
+  const kept = keptOf(g, need);
+  if (kept) return kept.backordered;
+  return (await g.states()).get(pairKey(need.itemId, need.locationId))?.backordered ?? '0';
 }
 
 export type Accepted = { readonly parts: readonly AcceptedPart[]; readonly decided: readonly Decided[] };
@@ -168,16 +173,16 @@ export async function postAccepted(
     const from = way && 'locationId' in way ? way.locationId : way ? null : need.supplyLocationId;
     const head = {
       ...{ needId: need.id, kind: 'accept' as const, fingerprint: need.fingerprint, shortage: toDecimal(short) },
-      ...{ reckoning, userId: g.actor.userId, at: now, waited },
+      ...{ reckoning, userId: g.actor.userId, at: now, waited, previousId: need.lastDecisionId },
       byHand: i === chosen.length - 1 ? hand : '0',
     };
     const sourceId = way && 'sourceId' in way ? way.sourceId : need.sourceId;
-    const buying = g.book.bySource.get(sourceId ?? 0);
+    const bought = from === null ? await boughtFrom(g, kept, sourceId ?? 0) : null;
     const posted: Result<Posted, Failure> =
       from !== null
         ? await sendIt(g, need, packs, { from, inPacks: way === undefined }, head)
-        : buying
-          ? await trayIt(g, need, packs, buying, head)
+        : bought
+          ? await trayIt(g, need, packs, bought, head)
           : err({ kind: 'no_supplier' });
     if (!posted.ok) return posted;
     const { decisionId, base, part, undo, changes } = posted.value;
@@ -191,29 +196,31 @@ export async function postAccepted(
   if (last === null) return err(invalidField('packs', { kind: 'zero_quantity' }));
   const { decisionId } = last;
   const after = { ...need, state: 'decided' as const, lastDecisionId: decisionId };
-  const fingerprint = fingerprintOf(after);
-  later.push(needDecided({ id: need.id, state: 'decided', decisionId, fingerprint, at: now }));
+  const asDecided = { id: need.id, state: after.state, decisionId, fingerprint: fingerprintOf(after), at: now };
   g.kept.delete(pairKey(need.itemId, need.locationId));
   const inTrays = decided.every((d) => d.kind === 'accepted') && need.supplyLocationId === null;
-  const next =
-    plan && inTrays ? planWithAccepted(plan, { ...last, last: last.base, all, waited: fromDecimal(waited) }) : null;
+  const accepted = { ...last, last: last.base, all, waited: fromDecimal(waited) };
+  const next = plan && inTrays ? planWithAccepted(plan, accepted) : null;
   if (kept && next) {
     // Nothing else has changed: what a run would find is worked out from the plan that is kept.
     const state = stateOnPlan({ ...kept, plan: JSON.stringify(next) }, kept.stock);
-    const changed = changedNeeds(
-      [ordinaryNeed(state, ruleOfPlan(next), byHandOfPlan(next))],
-      [{ ...after, fingerprint }],
-      now,
+    const fresh = ordinaryNeed(state, ruleOfPlan(next), byHandOfPlan(next));
+    const [found] = changedNeeds([fresh], [{ ...after, fingerprint: asDecided.fingerprint }], now);
+    later.push(stateUpdated(state));
+    later.push(
+      needDecided(found ? { ...asDecided, state: found.state, fingerprint: found.fingerprint, found } : asDecided),
     );
-    later.push(...statesPut([state]), ...needsPut(changed));
-  } else markDirty(tx, [need]);
-  await tx.tell(later);
+  } else {
+    later.push(needDecided(asDecided));
+    markDirty(tx, [need]);
+  }
+  await tx.later(later);
   return ok({ parts, decided });
 }
 
 type Head = Pick<
   Parameters<typeof insertDecision>[1],
-  'needId' | 'kind' | 'fingerprint' | 'shortage' | 'reckoning' | 'userId' | 'at' | 'waited' | 'byHand'
+  'needId' | 'kind' | 'fingerprint' | 'shortage' | 'reckoning' | 'userId' | 'at' | 'waited' | 'byHand' | 'previousId'
 >;
 type Posted = {
   readonly decisionId: number;
@@ -226,29 +233,41 @@ type Posted = {
 
 const customerOf = async (tx: Tx, demandId: number) => (await readCustomerOfDemands(tx, [demandId])).get(demandId);
 
+type Bought = NonNullable<KeptState['bought']>;
+/** How it is bought from a source: as the state says, or as all its sources do. */
+async function boughtFrom(g: DecisionGround, kept: KeptState | undefined, sourceId: number): Promise<Bought | null> {
+  if (kept?.bought?.sourceId === sourceId) return kept.bought;
+  const buying = (await g.book()).bySource.get(sourceId);
+  if (!buying) return null;
+  const { supplierId, supplierName, packId } = buying.source;
+  return { sourceId, supplierId, supplierName, packId, content: buying.content };
+}
+
 /** Puts a part into the tray of its supplier. */
 async function trayIt(
-  { tx, actor, now }: DecisionGround,
+  { tx }: DecisionGround,
   need: NeedRow,
   packs: Quantity,
-  { source, content }: Buying,
+  { sourceId, supplierId, supplierName, packId, content }: Bought,
   head: Head,
 ): Promise<Result<Posted, Failure>> {
   const { id: needId, itemId, locationId, suggested } = need;
   const base = baseQuantity(packs, content);
   if (base === 0) return err(invalidField('packs', { kind: 'zero_quantity' }));
   const quantities = { packQuantity: toDecimal(packs), baseQuantity: toDecimal(base) };
-  const decisionId = await insertDecision(tx, { ...head, sourceId: source.id, packId: source.packId, ...quantities });
   const customer = need.pegOf === 'customer_demand' ? await customerOf(tx, need.peg) : null;
-  const trayLineId = await insertTrayLine(tx, {
-    ...{ supplierId: source.supplierId, decisionId, itemId, locationId, sourceId: source.id, packId: source.packId },
-    ...{ ...quantities, userId: actor.userId, at: now },
-    customerLineId: customer?.straight === 1 ? customer.lineId : null,
-  });
+  const { decisionId, trayLineId } = await insertDecisionInTray(
+    tx,
+    { ...head, sourceId, packId, ...quantities },
+    {
+      ...{ supplierId, itemId, locationId, sourceId, packId, ...quantities },
+      customerLineId: customer?.straight === 1 ? customer.lineId : null,
+    },
+  );
   return ok({
     ...{ decisionId, base },
     changes: [{ entity: 'need', entityId: needId, action: 'accepted', before: { suggested }, after: quantities }],
-    part: { trayLineId, supplier: source.supplierName, transfer: null },
+    part: { trayLineId, supplier: supplierName, transfer: null },
     undo: { kind: 'accepted', needId, trayLineId },
   });
 }

@@ -16,7 +16,7 @@ export async function reopenNeed(tx: Tx, actor: Actor, now: string, decided: num
   const decisionId = await insertDecision(tx, {
     ...{ needId: need.id, kind: 'take_back', fingerprint: need.fingerprint, shortage: need.shortage },
     ...{ sourceId: null, packId: null, packQuantity: '0', baseQuantity: '0', reckoning: 'null' },
-    ...{ userId: actor.userId, at: now },
+    ...{ userId: actor.userId, at: now, previousId: need.lastDecisionId },
   });
   await decideNeed(tx, {
     id: need.id,

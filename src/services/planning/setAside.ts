@@ -57,7 +57,7 @@ export async function setAside(
         ...{ needId: need.id, kind, fingerprint: need.fingerprint, shortage: need.shortage },
         ...{ sourceId: need.sourceId, packId: null, packQuantity: '0', baseQuantity: need.suggested },
         ...{ reckoning: JSON.stringify(await reckoningNow(ground, need)), waited: await waitedOf(ground, need) },
-        ...{ until: until.value, reason, userId: actor.userId, at: now },
+        ...{ until: until.value, reason, userId: actor.userId, at: now, previousId: need.lastDecisionId },
       });
       await decideNeed(tx, {
         id: need.id,
