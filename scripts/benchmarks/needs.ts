@@ -113,12 +113,12 @@ export async function needsBench(): Promise<Figure[]> {
     const done = await acceptNeed(deps, buyer, { key, input });
     if (!done.ok) throw new Error(`not accepted: ${done.error.kind}`);
   };
-  const write1 = (n: number) =>
+  const insertOne = (n: number) =>
     write<void, never>(pool, async (tx) => {
       await tx.run('INSERT INTO today_hidden (user_id, matter) VALUES (1, :matter)', { matter: `m${n}` });
       return ok(undefined);
     });
-  const [decided, insert] = await inTurn(needs.length, decide, write1);
+  const [decided, insert] = await inTurn(needs.length, decide, insertOne);
   return [
     figure(
       `needs: a page of ${PAGE} of ${head.shown} served and serialised; baseline: the bare SELECT of its rows`,

@@ -10,7 +10,10 @@ import { holdForCustomer } from '@/services/promise/holdForCustomer';
 import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
 import { setLineWay } from '@/services/promise/setLineWay';
 import { approveOrder } from '@/services/purchase/approveOrder';
+import { readAskedFor } from '@/services/purchase/askedFor';
+import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { makeOrders } from '@/services/purchase/makeOrders';
+import { newOrder } from '@/services/purchase/newOrder';
 import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { confirmDispatch } from '@/services/stock/confirmDispatch';
@@ -203,6 +206,40 @@ describe('straight from the supplier', () => {
     expect((await markChanged(books.deps)).changed).toBe(0);
     must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(id)), lines: 'all' as const })));
     must(await confirmDispatch(books.deps, mira, counted(orderId, partId, '10')));
+  });
+
+  test('it is put onto an order that is being written, beside what else is asked for by name', async () => {
+    const [before, stock] = [await state(), await level()];
+    const id = await order('straight', '9');
+    const [need] = await own();
+    const needId = need?.id ?? 0;
+    const { supplierId } = await books.one<{ supplierId: number }>(
+      'SELECT s.supplier_id AS supplierId FROM need n JOIN source s ON s.id = n.source_id WHERE n.id = ?',
+      [needId],
+    );
+    const begun = req({ supplierId, locationId: SHOP, addressId: null });
+    const { orderId } = must(await newOrder(books.deps, mira, begun));
+    const asked = async () => must(await readAskedFor(books.deps, mira, orderId)).needs;
+    expect((await asked()).find((n) => n.needId === needId)?.who).toContain('Ida Falk');
+    const fill = req({ orderId, locationId: null, warned: true, needIds: [needId] });
+    expect(must(await fillFromNeeds(books.deps, mira, fill))).toMatchObject({ taken: 1 });
+    const part = async () => must(await readOrder(books.deps, mira, orderId)).lines[0]?.parts[0];
+    expect(await part()).toMatchObject({ straight: { orderId: id }, address: 'Ida Falk\nSedge Lane 4, Ostrand' });
+    expect(await line(id)).toMatchObject({ missing: 0, covers: [{ kind: 'draft', quantity: units(9) }] });
+    expect(await asked()).not.toContainEqual(expect.objectContaining({ needId }));
+    // It is no supply of the shop; what goes beyond the line is not either.
+    expect(await state()).toEqual({ ...before, pegged: 9 });
+
+    must(await undoCommand(books.deps, mira, req({ undoKey: fill.key })));
+    expect(must(await readOrder(books.deps, mira, orderId)).lines).toEqual([]);
+    expect((await asked()).map((n) => n.needId)).toContain(needId);
+    must(await fillFromNeeds(books.deps, mira, req({ ...fill.input })));
+    const version = async () => must(await readOrder(books.deps, mira, orderId)).head.version;
+    must(await approveOrder(books.deps, mira, req({ orderId, version: await version() })));
+    must(await sendOrder(books.deps, mira, req({ orderId, version: await version(), how: 'phone' as const })));
+    must(await confirmDispatch(books.deps, mira, counted(orderId, (await part())?.id ?? 0, '10')));
+    expect(await view(id)).toMatchObject({ state: 'done', lines: [{ handedOver: units(9) }] });
+    expect([await state(), await level()]).toEqual([before, stock]);
   });
 
   test('a kit can’t go straight', async () => {

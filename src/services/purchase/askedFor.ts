@@ -54,6 +54,21 @@ export const packsFor = (buying: Buying, open: Quantity): Quantity => {
   return Number((BigInt(open) * den + inOne - 1n) / inOne) * MICRO;
 };
 
+/** How these items are bought from one supplier, by item; without those it does not sell. */
+async function boughtOf(
+  tx: Tx,
+  supplierId: number,
+  lines: readonly { readonly itemId: number }[],
+): Promise<ReadonlyMap<number, Buying>> {
+  const book = await readBuying(
+    tx,
+    lines.map((l) => l.itemId),
+  );
+  return new Map(
+    [...book.bySource.values()].filter((b) => b.source.supplierId === supplierId).map((b) => [b.source.itemId, b]),
+  );
+}
+
 /** What its supplier sells of what jobs still need, by item. */
 export async function materialsOf(
   tx: Tx,
@@ -61,13 +76,7 @@ export async function materialsOf(
   places: readonly number[] | null,
 ): Promise<{ readonly material: OpenMaterial; readonly buying: Buying }[]> {
   const all = await readOpenMaterials(tx, null);
-  const book = await readBuying(
-    tx,
-    all.map((m) => m.itemId),
-  );
-  const sold = new Map(
-    [...book.bySource.values()].filter((b) => b.source.supplierId === supplierId).map((b) => [b.source.itemId, b]),
-  );
+  const sold = await boughtOf(tx, supplierId, all);
   return all.flatMap((material) => {
     const buying = sold.get(material.itemId);
     const here = places === null || places.includes(material.locationId);
@@ -84,13 +93,7 @@ export async function peggableOf(
   const sold = await readSoldBy(tx, supplierId);
   if (sold.length === 0) return [];
   const lines = (await readPeggable(tx, sold)).filter((l) => places === null || places.includes(l.locationId));
-  const book = await readBuying(
-    tx,
-    lines.map((l) => l.itemId),
-  );
-  const buyings = new Map(
-    [...book.bySource.values()].filter((b) => b.source.supplierId === supplierId).map((b) => [b.source.itemId, b]),
-  );
+  const buyings = await boughtOf(tx, supplierId, lines);
   return lines.flatMap((line) => {
     const buying = buyings.get(line.itemId);
     return buying ? [{ line, buying }] : [];
