@@ -13,6 +13,7 @@ import { newOrder, readOrderFrom } from '@/services/purchase/newOrder';
 import { pasteLines } from '@/services/purchase/pasteLines';
 import { readOrder } from '@/services/purchase/readOrder';
 import { readOrderEntry } from '@/services/purchase/readOrderEntry';
+import { splitPart } from '@/services/purchase/splitDeliveries';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { type Books, freshBooks, mira, must, needOf, otto, req, violations } from './support';
@@ -400,5 +401,51 @@ test('a text of 10,000 letters is refused with what fits, wherever it is typed',
   const note = { orderId: id, lineId, field: 'printedNote' as const, was: '', now: long };
   expect(await editOrder(books.deps, mira, req(note))).toMatchObject({
     error: { field: 'printedNote', fault: { kind: 'text_too_long', most: 400, has: 10_000 } },
+  });
+});
+
+describe('bad input', () => {
+  test('nothing is ordered to a place that is closed, however it is entered', async () => {
+    const id = await begin();
+    must(await add(id, '10412-07', '4'));
+    const [line] = (await view(id)).lines;
+    const [lineId, partId] = [line?.id ?? 0, line?.parts[0]?.id ?? 0];
+    const closed = (
+      await books.one<{ id: number }>("SELECT id FROM location WHERE kind = 'shop' ORDER BY id DESC LIMIT 1")
+    ).id;
+    await books.owner.query("UPDATE location SET status = 'closed' WHERE id = ?", [closed]);
+    const itemId = await itemIdOf(books, '10412-04');
+    const gone = { error: { kind: 'not_found', what: 'location' } };
+    const to = { orderId: id, locationId: closed };
+    expect(
+      await newOrder(books.deps, mira, req({ supplierId: HOLLINMERE, locationId: closed, addressId: null })),
+    ).toMatchObject(gone);
+    expect(await addOrderLine(books.deps, mira, req({ ...to, itemId, packs: '1', price: '' }))).toMatchObject(gone);
+    expect(await pasteLines(books.deps, mira, req({ ...to, rows: ['10412-04\\t2'] }))).toMatchObject(gone);
+    const other = { kind: 'non_stock' as const, description: 'Ladder', quantity: '1', unit: 'piece', price: '60' };
+    expect(await addOtherLine(books.deps, mira, req({ ...to, ...other }))).toMatchObject(gone);
+    const split = { ...to, partId, packs: '1', date: '18 dec', broken: false };
+    expect(await splitPart(books.deps, mira, req(split))).toMatchObject(gone);
+    const moved = { orderId: id, lineId, partId, field: 'place' as const, was: '1', now: String(closed) };
+    expect((await editOrder(books.deps, mira, req(moved))).ok).toBe(false);
+    await books.owner.query("UPDATE location SET status = 'active' WHERE id = ?", [closed]);
+    expect((await view(id)).lines).toHaveLength(1);
+  });
+
+  test('a blocked supplier can be asked, and not ordered from; what is bad and can be, is said and stays', async () => {
+    const id = await begin();
+    must(await add(id, '10412-07', '2.5'));
+    const [line] = (await view(id)).lines;
+    const past = { orderId: id, lineId: line?.id ?? 0, partId: line?.parts[0]?.id ?? 0, field: 'wantedDate' as const };
+    must(await editOrder(books.deps, mira, req({ ...past, was: line?.parts[0]?.wantedDate ?? '', now: '2026-11-03' })));
+    await books.owner.query("UPDATE supplier SET status = 'blocked' WHERE id = ?", [HOLLINMERE]);
+    expect(must(await readOrderFrom(books.deps, mira)).find((s) => s.id === HOLLINMERE)?.blocked).toBe(true);
+    const { findings, head: of } = await view(id);
+    const kinds = findings.map((f) => f.kind);
+    expect(kinds).toEqual(expect.arrayContaining(['supplier_blocked', 'not_whole_packs', 'wanted_in_the_past']));
+    const approve = async (version: number) => approveOrder(books.deps, mira, req({ orderId: id, version }));
+    expect(await approve(of.version)).toMatchObject({ error: { kind: 'not_ready' } });
+    await books.owner.query("UPDATE supplier SET status = 'active' WHERE id = ?", [HOLLINMERE]);
+    must(await approve(of.version));
   });
 });

@@ -81,4 +81,28 @@ test('a new order by keyboard: begun, typed line by line, approved, told, confir
   const pdf = await page.request.get((await page.getByRole('link', { name: 'PDF' }).getAttribute('href')) ?? '');
   expect(pdf.headers()['content-type']).toBe('application/pdf');
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
+
+  // From the list: marked and sent together, asked about with one key; what is to be seen again is kept.
+  await page.goto('/orders?q=order:2611-0003');
+  const row = page.getByRole('row', { name: /2611-0003/ });
+  await row.focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('1 order marked')).toBeVisible();
+  await page.getByRole('button', { name: 'Send 1 by mail, final' }).click();
+  await expect(page.getByText('1 order done.')).toBeVisible();
+  await expect(page.getByText('1 order marked')).toBeHidden();
+  await expect
+    .poll(() => world.rows("SELECT state FROM purchase_order WHERE number = '2611-0003'"))
+    .toEqual([{ state: 'sent' }]);
+  await page.reload();
+  await row.focus();
+  await page.keyboard.press('m');
+  await expect(page.getByText(/is asked about 2611-0003 by mail, and again on/)).toBeVisible();
+  await page.getByText('Views', { exact: true }).click();
+  await page.getByLabel('Keep this view as').fill('The moss order');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.goto('/orders');
+  await page.getByText('Views', { exact: true }).click();
+  await page.getByRole('link', { name: 'The moss order' }).click();
+  await expect(page.getByRole('heading', { name: '1 order' })).toBeVisible();
 });
