@@ -1,7 +1,6 @@
 import { join } from 'node:path';
 import bwipjs from 'bwip-js/node';
 import PDFDocument from 'pdfkit';
-import { decimalsOf, withCents } from '@/core/money';
 import {
   type LineDifference,
   letterheadOf,
@@ -11,7 +10,8 @@ import {
   type PaperPart,
   paperLanguageOf,
 } from '@/core/purchase';
-import { MICRO, type Quantity } from '@/core/quantity';
+import type { Quantity } from '@/core/quantity';
+import { PaperFigures } from './paperFigures';
 import { type PaperWords, paperWords } from './paperWords';
 
 type Doc = PDFKit.PDFDocument;
@@ -68,9 +68,7 @@ type Style = { readonly size?: number; readonly strong?: boolean; readonly muted
 
 class Sheet {
   private y = page.top;
-  private readonly quantities: Intl.NumberFormat;
-  private readonly amounts: Intl.NumberFormat;
-  private readonly days: Intl.DateTimeFormat;
+  private readonly say: PaperFigures;
   private readonly known = new Map<string, boolean>();
   private readonly many: boolean;
 
@@ -79,18 +77,7 @@ class Sheet {
     private readonly words: PaperWords,
     private readonly paper: OrderPaper,
   ) {
-    const digits = decimalsOf(paper.currency);
-    this.quantities = new Intl.NumberFormat(words.locale, { maximumFractionDigits: 6 });
-    this.amounts = new Intl.NumberFormat(words.locale, {
-      minimumFractionDigits: digits,
-      maximumFractionDigits: digits,
-    });
-    this.days = new Intl.DateTimeFormat(words.locale, {
-      day: 'numeric',
-      month: 'short',
-      year: 'numeric',
-      timeZone: 'UTC',
-    });
+    this.say = new PaperFigures(words, paper.currency);
     const places = new Set(paper.lines.flatMap((l) => l.parts.map((p) => p.place)));
     this.many = places.size > 1;
   }
@@ -104,7 +91,8 @@ class Sheet {
   private set(text: string): string {
     const font = (this.doc as unknown as { _font: { font: { hasGlyphForCodePoint: (c: number) => boolean } } })._font
       .font;
-    return [...text.normalize('NFC')]
+    // The narrow space that parts thousands in French is in few typefaces; the common one that does not break is.
+    return [...text.normalize('NFC').replaceAll('\u202f', '\u00a0')]
       .map((c) => {
         if (c === '\n' || c === '\t') return c;
         const had = this.known.get(c);
@@ -144,19 +132,6 @@ class Sheet {
       .lineWidth(thick)
       .strokeColor(colour)
       .stroke();
-  }
-
-  private day = (date: string | null): string =>
-    date === null ? this.words.noDate : this.days.format(new Date(`${date}T00:00:00Z`));
-  private amount = (minor: number): string => this.amounts.format(minor / 10 ** decimalsOf(this.paper.currency));
-  private percent = (decimal: string): string => this.quantities.format(Number(decimal));
-  private quantity = (q: Quantity): string => this.quantities.format(q / MICRO);
-  private price(decimal: string): string {
-    const text = withCents(decimal);
-    const digits = Math.max(decimalsOf(this.paper.currency), text.split('.')[1]?.length ?? 0);
-    return new Intl.NumberFormat(this.words.locale, { minimumFractionDigits: digits, maximumFractionDigits: 6 }).format(
-      Number(decimal),
-    );
   }
 
   async head(): Promise<void> {
@@ -211,7 +186,7 @@ class Sheet {
       .filter(Boolean)
       .join(', ');
     const facts = [
-      [words.date, this.day(paper.orderDate)],
+      [words.date, this.say.day(paper.orderDate)],
       [words.payment, paper.payment],
       [words.delivery, delivery],
       [words.contact, paper.contact],
@@ -237,8 +212,8 @@ class Sheet {
 
   private difference(d: LineDifference): string {
     const { words } = this;
-    const packs = (q: Quantity) => `${this.quantity(q)} × ${d.packName}`;
-    const days = (all: readonly string[]) => all.map(this.day).join(', ') || words.noDate;
+    const packs = (q: Quantity) => `${this.say.quantity(q)} × ${d.packName}`;
+    const days = (all: readonly string[]) => all.map(this.say.day).join(', ') || words.noDate;
     switch (d.kind) {
       case 'added':
         return `${words.added}, ${packs(d.now)}`;
@@ -315,12 +290,12 @@ class Sheet {
     this.put(String(l.lineNo), no.at, top, no.width, { muted: true });
     let y = top + this.put(l.description, item.at, top, item.width, { strong: true });
     for (const t of seconds) y += this.put(t, item.at, y, item.width, second);
-    const priceText = l.freeOfCharge ? words.free : l.price === null ? '–' : this.price(l.price);
+    const priceText = l.freeOfCharge ? words.free : l.price === null ? '–' : this.say.price(l.price);
     const priced = this.put(priceText, price.at, top, price.width, { right: true });
-    const below = [l.per !== '1' && words.per(l.per), l.discount !== '0' && words.less(this.percent(l.discount))];
+    const below = [l.per !== '1' && words.per(l.per), l.discount !== '0' && words.less(this.say.percent(l.discount))];
     const terms = below.filter(Boolean).join('\n');
     if (!l.freeOfCharge && terms) this.put(terms, price.at, top + priced, price.width, { ...second, right: true });
-    this.put(this.amount(l.net), net.at, top, net.width, { right: true, strong: true });
+    this.put(this.say.amount(l.net), net.at, top, net.width, { right: true, strong: true });
     let at = top;
     for (const [i, p] of l.parts.entries()) {
       // A line of very many deliveries goes on over the page.
@@ -337,11 +312,11 @@ class Sheet {
     this.y += 5;
   }
 
-  private packsOf = (l: PaperLine, p: PaperPart): string => `${this.quantity(p.packs)} × ${l.packName}`;
+  private packsOf = (l: PaperLine, p: PaperPart): string => `${this.say.quantity(p.packs)} × ${l.packName}`;
   private whereOf = (l: PaperLine, p: PaperPart): string => {
     const base =
       this.shows('base_quantity') && l.unit !== '' && l.unit !== l.packName
-        ? `= ${this.quantity(p.base)} ${l.unit}`
+        ? `= ${this.say.quantity(p.base)} ${l.unit}`
         : '';
     const place = this.many || p.address ? p.place : '';
     return [base, place, p.address.replaceAll('\n', ', ')].filter(Boolean).join('\n');
@@ -362,7 +337,7 @@ class Sheet {
     const second = this.whereOf(l, p);
     const first = this.put(this.packsOf(l, p), quantity.at, y, quantity.width);
     if (second) this.put(second, quantity.at, y + first, quantity.width, { size: 7.5, muted: true });
-    this.put(p.date === null ? '–' : this.day(p.date), wanted.at, y, wanted.width);
+    this.put(this.say.day(p.date), wanted.at, y, wanted.width);
     return this.partHeight(l, p);
   }
 
@@ -371,17 +346,17 @@ class Sheet {
     const rows = [
       ...(paper.charges.length + paper.taxes.length > 0 ? [[words.goods, paper.net] as const] : []),
       ...paper.charges.map((c) => [c.name, c.minor] as const),
-      ...paper.taxes.map((t) => [words.tax(this.percent(t.percent), this.amount(t.taxable)), t.tax] as const),
+      ...paper.taxes.map((t) => [words.tax(this.say.percent(t.percent), this.say.amount(t.taxable)), t.tax] as const),
     ];
     this.room(70 + rows.length * 14);
     for (const [name, minor] of rows) {
       this.put(name, 0, this.y, 390, { right: true });
-      this.put(this.amount(minor), 394, this.y, width - 394, { right: true });
+      this.put(this.say.amount(minor), 394, this.y, width - 394, { right: true });
       this.y += 14;
     }
     const taxed = paper.taxes.length > 0 ? words.withTax : words.withoutTax;
     this.put(`${words.total}, ${taxed}`, 0, this.y + 2, 390, { right: true });
-    this.put(`${this.amount(paper.total)} ${paper.currency}`, 394, this.y + 1, width - 394, {
+    this.put(`${this.say.amount(paper.total)} ${paper.currency}`, 394, this.y + 1, width - 394, {
       right: true,
       strong: true,
       size: 10.5,

@@ -1,4 +1,3 @@
-import { decimalsOf, withCents } from '@/core/money';
 import {
   letterheadOf,
   type OrderPaper,
@@ -7,6 +6,7 @@ import {
   type PaperPart,
   paperLanguageOf,
 } from '@/core/purchase';
+import { PaperFigures } from '@/formats/paperFigures';
 import { paperWords } from '@/formats/paperWords';
 import { Address, Parties, Party } from '../frame/paper';
 
@@ -15,28 +15,11 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
   const { setup } = paper;
   const words = paperWords(paper.language);
   const texts = setup.texts[paperLanguageOf(paper.language)];
-  const digits = decimalsOf(paper.currency);
-  const amounts = new Intl.NumberFormat(words.locale, { minimumFractionDigits: digits, maximumFractionDigits: digits });
-  const amount = (minor: number) => amounts.format(minor / 10 ** digits);
-  const plain = new Intl.NumberFormat(words.locale, { maximumFractionDigits: 6 });
-  const percent = (decimal: string) => plain.format(Number(decimal));
-  const quantity = (micro: number) => plain.format(micro / 1_000_000);
-  const day = (date: string | null) =>
-    date === null
-      ? words.noDate
-      : new Intl.DateTimeFormat(words.locale, {
-          ...({ day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' } as const),
-        }).format(new Date(`${date}T00:00:00Z`));
-  const price = (decimal: string) => {
-    const least = Math.max(digits, withCents(decimal).split('.')[1]?.length ?? 0);
-    return new Intl.NumberFormat(words.locale, { minimumFractionDigits: least, maximumFractionDigits: 6 }).format(
-      Number(decimal),
-    );
-  };
+  const say = new PaperFigures(words, paper.currency);
   const shows = (column: PaperColumn) => !setup.hides.includes(column);
   const many = new Set(paper.lines.flatMap((l) => l.parts.map((p) => p.place))).size > 1;
   const facts = [
-    [words.date, day(paper.orderDate)],
+    [words.date, say.day(paper.orderDate)],
     [words.payment, paper.payment],
     [
       words.delivery,
@@ -47,12 +30,12 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
   const sums: (readonly [string, number])[] = [
     ...(paper.charges.length + paper.taxes.length > 0 ? [[words.goods, paper.net] as const] : []),
     ...paper.charges.map((c) => [c.name, c.minor] as const),
-    ...paper.taxes.map((t) => [words.tax(percent(t.percent), amount(t.taxable)), t.tax] as const),
+    ...paper.taxes.map((t) => [words.tax(say.percent(t.percent), say.amount(t.taxable)), t.tax] as const),
   ];
   const partText = (l: PaperLine, p: PaperPart) =>
     [
-      `${quantity(p.packs)} × ${l.packName}`,
-      shows('base_quantity') && l.unit !== '' && l.unit !== l.packName ? `= ${quantity(p.base)} ${l.unit}` : '',
+      `${say.quantity(p.packs)} × ${l.packName}`,
+      shows('base_quantity') && l.unit !== '' && l.unit !== l.packName ? `= ${say.quantity(p.base)} ${l.unit}` : '',
       many || p.address ? p.place : '',
       p.address.replaceAll('\n', ', '),
     ]
@@ -113,7 +96,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
             ].filter(Boolean) as string[];
             const terms = [
               !l.freeOfCharge && l.per !== '1' && words.per(l.per),
-              !l.freeOfCharge && l.discount !== '0' && words.less(percent(l.discount)),
+              !l.freeOfCharge && l.discount !== '0' && words.less(say.percent(l.discount)),
             ].filter(Boolean) as string[];
             return (
               <tr key={l.lineNo} className="break-inside-avoid border-b border-neutral-300 align-top">
@@ -133,19 +116,19 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
                       className="grid grid-cols-[1fr_88px] gap-x-3 max-sm:block"
                     >
                       <span>{partText(l, p)}</span>
-                      <span className="sm:whitespace-nowrap">{day(p.date)}</span>
+                      <span className="sm:whitespace-nowrap">{say.day(p.date)}</span>
                     </span>
                   ))}
                 </td>
                 <td className="figure py-1.5">
-                  {l.freeOfCharge ? words.free : l.price === null ? '–' : price(l.price)}
+                  {l.freeOfCharge ? words.free : l.price === null ? '–' : say.price(l.price)}
                   {terms.map((t) => (
                     <span key={t} className="block text-xs">
                       {t}
                     </span>
                   ))}
                 </td>
-                <td className="figure py-1.5 pl-4">{amount(l.net)}</td>
+                <td className="figure py-1.5 pl-4">{say.amount(l.net)}</td>
               </tr>
             );
           })}
@@ -156,7 +139,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
               <td colSpan={5} className="pt-1 pr-4 text-right">
                 {name}
               </td>
-              <td className="figure pt-1">{amount(minor)}</td>
+              <td className="figure pt-1">{say.amount(minor)}</td>
             </tr>
           ))}
           <tr className="font-semibold">
@@ -164,7 +147,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
               {words.total}, {paper.taxes.length > 0 ? words.withTax : words.withoutTax}
             </td>
             <td className="figure py-2">
-              {amount(paper.total)} {paper.currency}
+              {say.amount(paper.total)} {paper.currency}
             </td>
           </tr>
         </tfoot>
