@@ -1,4 +1,4 @@
-import { expect, signIn, test } from '../support';
+import { expect, signIn, startStandins, startWorker, test } from '../support';
 
 test('a new order by keyboard: begun, typed line by line, approved, told, confirmed otherwise, changed', async ({
   world,
@@ -82,6 +82,8 @@ test('a new order by keyboard: begun, typed line by line, approved, told, confir
   expect(pdf.headers()['content-type']).toBe('application/pdf');
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
 
+  const standins = await startStandins(world);
+  const worker = await startWorker(world, standins.env);
   // From the list: marked and sent together, asked about with one key; what is to be seen again is kept.
   await page.goto('/orders?q=order:2611-0003');
   const row = page.getByRole('row', { name: /2611-0003/ });
@@ -92,7 +94,7 @@ test('a new order by keyboard: begun, typed line by line, approved, told, confir
   await expect(page.getByText('1 order done.')).toBeVisible();
   await expect(page.getByText('1 order marked')).toBeHidden();
   await expect
-    .poll(() => world.rows("SELECT state FROM purchase_order WHERE number = '2611-0003'"))
+    .poll(() => world.rows("SELECT state FROM purchase_order WHERE number = '2611-0003'"), { timeout: 20_000 })
     .toEqual([{ state: 'sent' }]);
   await page.reload();
   await row.focus();
@@ -102,7 +104,9 @@ test('a new order by keyboard: begun, typed line by line, approved, told, confir
   await page.getByLabel('Keep this view as').fill('The moss order');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await page.goto('/orders');
-  await page.getByText('Views', { exact: true }).click();
+  await page.getByText('Views 1', { exact: true }).click();
   await page.getByRole('link', { name: 'The moss order' }).click();
   await expect(page.getByRole('heading', { name: '1 order' })).toBeVisible();
+  worker.kill();
+  standins.child.kill();
 });
