@@ -432,7 +432,7 @@ async function differences(): Promise<unknown[]> {
       needStates[out.state[i] as number],
       due === 0 ? null : new Date(due).toISOString().slice(0, 19).replace('T', ' '),
       fingerprints[i],
-      pegs.has(i) ? null : planText(slotPlan(a, out.planned[i] as number, i, inputs.plan(i))),
+      pegs.has(i) ? null : planText(slotPlan(a, out.planned[i] as number, i, inputs.made(i))),
       1,
     ];
     if (fresh.some((f, c) => f !== row[c])) found.push({ fresh, stored: row });

@@ -43,6 +43,7 @@ export { excessOf, isBelow, shortageOf, surplusOf } from './shortage';
 export {
   type AcceptedIntoTrays,
   byHandOfPlan,
+  type LevelMade,
   planWithAccepted,
   reckoningOfPlan,
   ruleOfPlan,

@@ -110,12 +110,7 @@ test('a slot of which only the stock has moved, run by its plan, is what a run o
     fc.property(places, fc.nat(), fc.integer({ min: -60, max: 60 }), (all, which, moved) => {
       const at = which % all.length;
       const before = inputOf(all);
-      const kept = slotPlan(
-        before,
-        needRun(before).planned[at] as number,
-        at,
-        planAt(all[at] as Place) ?? { rule: 'none' },
-      );
+      const kept = slotPlan(before, needRun(before).planned[at] as number, at, planAt(all[at] as Place));
       const after = inputOf(all.map((p, i) => (i === at ? { ...p, onHand: p.onHand + moved } : p)));
       const whole = needRun(after);
 
@@ -189,7 +184,7 @@ test('what is looked at day by day has no plan to be kept; a plan of another sha
     plan: { rule: 'dated', kind: 'lot_for_lot', safety: 0, windowDays: 7, useStock: true, keepSafety: true },
     ...{ receipts: [], orders: [], horizonDay: 30 },
   });
-  expect(slotPlan(input, 0, 0, { rule: 'none' })).toBeNull();
+  expect(slotPlan(input, 0, 0, null)).toBeNull();
   expect(() => slotOfPlan({ figures: [1, 2, 3] }, { onHand: 0, blocked: 0, promised: 0 }, false)).toThrow(
     'a plan of 3 figures',
   );
@@ -200,7 +195,7 @@ test('a need accepted into trays, worked out on the kept plan, is what a run ove
   fc.assert(
     fc.property(place, quantities, fc.integer({ min: 0, max: 60 }), (p, { all, last }, shortage) => {
       const before = inputOf([p]);
-      const kept = slotPlan(before, before.asked[0] as number, 0, planAt(p) ?? { rule: 'none' }) as SlotPlan;
+      const kept = slotPlan(before, before.asked[0] as number, 0, planAt(p)) as SlotPlan;
       const accepted = { all: units(all), last: units(last), shortage: units(shortage), waited: units(p.backordered) };
       const next = planWithAccepted(kept, accepted);
       if (p.byHand >= 0 && p.aside >= 0) {

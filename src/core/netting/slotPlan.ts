@@ -1,6 +1,6 @@
 import type { Quantity } from '@/core/quantity';
 import { type Beside, emptyNeedRunInput, type NeedRunInput, planRules, roundings } from './needRun';
-import { forThoseWhoWait, type LevelPlan, type Plan, termsDigest } from './plan';
+import { forThoseWhoWait, type LevelPlan, termsDigest } from './plan';
 import type { PositionParts } from './position';
 import { type Reckoning, reckon, reckonByHand } from './reckoning';
 import type { OrderRule } from './roundOrder';
@@ -33,21 +33,24 @@ type Figure = (typeof figures)[number];
 export type SlotPlan = {
   readonly figures: readonly number[];
   readonly beside?: Beside;
-  readonly made?: Pick<LevelPlan, 'kind' | 'terms'>;
+  readonly made?: LevelMade;
 };
+
+/** What a level is made of: by which kind of policy, of what. */
+export type LevelMade = Pick<LevelPlan, 'kind' | 'terms'>;
 
 /** The stock of a slot and what is promised of it, in millionths. */
 export type SlotStock = { readonly onHand: number; readonly blocked: number; readonly promised: number };
 
 /** The plan of a slot, to be kept with its state: with it and the stock the slot can be run again by itself. `planned` is what
  *  the run found other places to ask for. Null for a slot that is looked at day by day: its receipts are more than a plan. */
-export function slotPlan(input: NeedRunInput, planned: number, at: number, plan: Plan): SlotPlan | null {
+export function slotPlan(input: NeedRunInput, planned: number, at: number, made: LevelMade | null): SlotPlan | null {
   if (input.dated.has(at)) return null;
   const beside = input.beside.get(at);
   return {
     figures: figures.map((f) => (f === 'asked' ? planned : (input[f][at] as number))),
     ...(beside ? { beside } : {}),
-    ...(plan.rule === 'level' ? { made: { kind: plan.kind, terms: plan.terms } } : {}),
+    ...(made ? { made: { kind: made.kind, terms: made.terms } } : {}),
   };
 }
 

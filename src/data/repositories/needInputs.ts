@@ -16,7 +16,7 @@ export type { PegLine, PegOf };
 export { pegKey };
 
 /** Inputs of a need run with what each slot stands for: slot = index of item × number of locations + index of location. */
-export type NeedInputs = Pick<SlotPlans, 'policy' | 'levels' | 'plan' | 'figures' | 'calendar'> & {
+export type NeedInputs = Pick<SlotPlans, 'policy' | 'levels' | 'plan' | 'made' | 'figures' | 'calendar'> & {
   readonly itemIds: readonly number[];
   readonly locationIds: readonly number[];
   readonly arrays: NeedRunInput;
@@ -71,10 +71,10 @@ export async function readNeedInputs(
   const context = { plans, delivers: sources.delivers, sourceIds, due, beginsAt };
   const horizons = horizonsOf(g, context);
   const pegs = await asked.supply(g, context, horizons);
-  const { policy, levels, plan, figures, calendar } = plans;
+  const { policy, levels, plan, made, figures, calendar } = plans;
   return {
     ...{ itemIds: g.itemIds, locationIds: g.locationIds, arrays: g.arrays, sourceIds, nextDue, pegs },
-    ...{ policy, levels, plan, figures, calendar, calendars },
+    ...{ policy, levels, plan, made, figures, calendar, calendars },
     slotOf: (itemId, locationId) => {
       const [i, l] = [g.itemIndex.get(itemId), g.locationIndex.get(locationId)];
       return i === undefined || l === undefined ? null : i * g.width + l;

@@ -34,7 +34,7 @@ export function statesOf(inputs: NeedInputs, run: Run, pairs: readonly Pair[]): 
     const at = inputs.slotOf(itemId, locationId);
     if (at === null) return [];
     const pegs = inputs.pegs.get(at) ?? [];
-    const plan = pegs.length > 0 ? null : slotPlan(run.arrays, run.out.planned[at] as number, at, inputs.plan(at));
+    const plan = pegs.length > 0 ? null : slotPlan(run.arrays, run.out.planned[at] as number, at, inputs.made(at));
     return [
       stateAt(run, at, {
         ...{ itemId, locationId, plan: plan && JSON.stringify(plan) },

@@ -1,6 +1,7 @@
 import { reviewDays, type SupplyCalendar } from '@/core/calendar';
 import {
   type DatedPlan,
+  type LevelMade,
   type LevelPlan,
   minMaxTerm,
   type Plan,
@@ -43,6 +44,8 @@ export type SlotPlans = {
   readonly policy: (at: number) => EffectivePolicy;
   readonly levels: (at: number) => readonly PolicyLevel[];
   readonly plan: (at: number) => Plan;
+  /** What the level of a slot is made of; null where it has none. */
+  readonly made: (at: number) => LevelMade | null;
   readonly figures: (at: number) => PlanFigures;
   /** How what is ordered for a slot comes there; null without a supplier. */
   readonly calendar: (at: number) => SupplyCalendar | null;
@@ -172,6 +175,23 @@ function plansOf(
   const policy = (at: number): EffectivePolicy => effectivePolicy(levels(at), today);
   const plan = (at: number): Plan => (planned(at) ? planOf(policy(at), figures(at)) : { rule: 'none' });
 
+  // Slots with a min and a max of their own and nothing more: what those say is found without the rest of their policy.
+  const plainAt = new Uint8Array(arrays.count);
+  const widerPolicy = new Map<number, EffectivePolicy>();
+  const made = (at: number): LevelMade | null => {
+    if (plainAt[at] === 0) {
+      const own = arrays.rule[at] === 1 ? plan(at) : null;
+      return own?.rule === 'level' ? own : null;
+    }
+    const i = Math.floor(at / width);
+    const { every, own } = rowsOf(i);
+    const here = own.get(locationIds[at % width] as number) ?? null;
+    const above = widerPolicy.get(g.categoryIds[i] as number) as EffectivePolicy;
+    const p = plainMinMax(plainRow(here), plainRow(every), above);
+    if (p === null || p.min === null) return null;
+    return { kind: 'min_max', terms: [minMaxTerm(p.min, p.max, p.refill === 'up_to_min')] };
+  };
+
   const buysForThoseWhoWait = (at: number): boolean => {
     if (!planned(at)) return false;
     const { kind } = policy(at);
@@ -222,7 +242,6 @@ function plansOf(
     const key = scopeKey(itemId, locationId);
     return instead.has(key) || special(settings.get(key));
   };
-  const widerPolicy = new Map<number, EffectivePolicy>();
   const own: (PlainCells | null)[] = new Array(width).fill(null);
   const anyWhole = settings.size > 0 || instead.size > 0;
   for (let i = 0; i < itemIds.length; i += 1) {
@@ -259,6 +278,7 @@ function plansOf(
       if (g.refilled[i] !== 1 || g.closed[l] === true) continue;
       const p = row === null ? common : plainMinMax(plainRow(row), item, above);
       if (p === null || p.min === null) continue;
+      plainAt[at] = 1;
       arrays.rule[at] = 1;
       arrays.level[at] = p.min;
       arrays.refillTo[at] = p.refill === 'up_to_min' || p.max === null || p.max < p.min ? p.min : p.max;
@@ -267,7 +287,7 @@ function plansOf(
       arrays.madeOf[at] = termsDigest('min_max', [minMaxTerm(p.min, p.max, p.refill === 'up_to_min')]);
     }
   }
-  return { policy, levels, plan, figures, calendar, buysForThoseWhoWait, dated, periodic, seasonChange };
+  return { policy, levels, plan, made, figures, calendar, buysForThoseWhoWait, dated, periodic, seasonChange };
 }
 
 const plainRow = (row: PlainCells | null): PlainRow | null =>
