@@ -24,7 +24,6 @@ export {
   type PlanTerm,
   type PlanTermLabel,
   planOf,
-  termsDigest,
 } from './plan';
 export { free, openQuantity, type PositionParts, position } from './position';
 export {
@@ -52,6 +51,6 @@ export {
   slotOfPlan,
   slotPlan,
 } from './slotPlan';
-export { itemDigest, type PegBalanceOf, stateFingerprints } from './stateFingerprint';
+export { itemDigest, type PegBalanceOf, stateFingerprints, termsDigest } from './stateFingerprint';
 export { returns, type Suggestion, suggest } from './suggest';
 export { type NeedCause, type NeedWarning, needCauses, needWarnings } from './warnings';

@@ -1,10 +1,9 @@
 import { roundToStep } from '@/core/packs';
-import { type EffectivePolicy, type PolicyKind, policyKinds, type Trigger } from '@/core/policy';
+import type { EffectivePolicy, PolicyKind, Trigger } from '@/core/policy';
 import { MICRO, type Quantity } from '@/core/quantity';
 import { type Advice, type AdviceInput, adviseMinimum } from '@/core/safety';
-import { high, mix } from './mix';
 
-const planTermLabels = [
+export const planTermLabels = [
   'refill_to_max',
   'refill_to_min',
   'reorder_point',
@@ -196,20 +195,4 @@ export function minMaxTerm(min: Quantity, max: Quantity | null, toMin: boolean):
   const own = toMin ? min : (max ?? min);
   if (own < min) return { label: 'display_min', quantity: min };
   return { label: toMin ? 'refill_to_min' : 'refill_to_max', quantity: own };
-}
-
-/** What a level is made of as one number of 32 bits: kept plans are new when their sum is, also where it comes to the same. */
-export function termsDigest(kind: LevelPlan['kind'], terms: readonly PlanTerm[]): number {
-  let h = mix(0x3c6ef372, policyKinds.indexOf(kind as PolicyKind) + 1);
-  const add = (value: number) => {
-    h = mix(mix(h, value | 0), high(value));
-  };
-  for (const { label, quantity, over } of terms) {
-    add(planTermLabels.indexOf(label));
-    add(quantity);
-    add(over?.perDay ?? -1);
-    // Days may have a part.
-    add(Math.round((over?.days ?? -1) * 1_000_000));
-  }
-  return h >>> 0;
 }

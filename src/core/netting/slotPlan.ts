@@ -1,9 +1,10 @@
 import type { Quantity } from '@/core/quantity';
 import { type Beside, emptyNeedRunInput, type NeedRunInput, planRules, roundings } from './needRun';
-import { forThoseWhoWait, type LevelPlan, termsDigest } from './plan';
+import { forThoseWhoWait, type LevelPlan } from './plan';
 import type { PositionParts } from './position';
 import { type Reckoning, reckon, reckonByHand } from './reckoning';
 import type { OrderRule } from './roundOrder';
+import { termsDigest } from './stateFingerprint';
 
 /** What is asked of a slot besides its stock, in this order: as long as only goods move, none of it changes. */
 const figures = [

@@ -1,7 +1,31 @@
-import { high, mix } from './mix';
+import { policyKinds } from '@/core/policy';
 import type { NeedRunInput, NeedRunOutput } from './needRun';
+import { type LevelPlan, type PlanTerm, planTermLabels } from './plan';
+
+/** One step of a 32-bit mix (the finaliser of MurmurHash3, Appleby, public domain; constants from memory). It stands beside its
+ *  callers: a run calls it fifty million times, and a call across modules costs more than the step. */
+function mix(hash: number, word: number): number {
+  let h = Math.imul(hash ^ word, 0x85ebca6b);
+  h ^= h >>> 13;
+  h = Math.imul(h, 0xc2b2ae35);
+  return h ^ (h >>> 16);
+}
 
 const LOW = 1_048_576;
+const high = (value: number) => Math.floor(value / 4_294_967_296) | 0;
+const mixNumber = (hash: number, value: number) => mix(mix(hash, value | 0), high(value));
+
+const kinds: readonly string[] = policyKinds;
+/** What a level is made of as one number of 32 bits: kept plans are new when their sum is, also where it comes to the same. */
+export function termsDigest(kind: LevelPlan['kind'], terms: readonly PlanTerm[]): number {
+  let h = mix(0x3c6ef372, kinds.indexOf(kind) + 1);
+  for (const { label, quantity, over } of terms) {
+    h = mixNumber(mixNumber(h, planTermLabels.indexOf(label)), quantity);
+    // Days may have a part.
+    h = mixNumber(mixNumber(h, over?.perDay ?? -1), Math.round((over?.days ?? -1) * 1_000_000));
+  }
+  return h >>> 0;
+}
 
 /** A line that is bought for one to one, by what it is told by. */
 export type PegBalanceOf = { readonly key: number; readonly pegged: number; readonly rest: number };
