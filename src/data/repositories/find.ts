@@ -21,6 +21,28 @@ export const findByCode = async (tx: Tx, text: string, gtin: string): Promise<nu
     )
   ).map((r) => r.id);
 
+/** The same of many codes, by their texts; none where nothing has it. */
+export async function findByCodes(
+  tx: Tx,
+  codes: readonly { readonly text: string; readonly gtin: string }[],
+): Promise<Map<string, number[]>> {
+  const texts = codes.map((c) => c.text);
+  const gtins = codes.flatMap((c) => (c.gtin === '' ? [] : [c.gtin]));
+  const barcodes = (kind: 'gtin' | 'internal') =>
+    `SELECT code, item_id AS id FROM barcode WHERE kind = '${kind}' AND code IN (?)`;
+  const ids = async (sql: string, of: readonly string[]) =>
+    new Map((await tx.rowsOf<{ code: string; id: number }>(sql, of)).map((r) => [r.code, r.id]));
+  const byGtin = await ids(barcodes('gtin'), gtins);
+  const byLabel = await ids(barcodes('internal'), texts);
+  const byNumber = await ids('SELECT number AS code, id FROM item WHERE number IN (?)', texts);
+  return new Map(
+    codes.map(({ text, gtin }) => {
+      const found = [byGtin.get(gtin), byLabel.get(text), byNumber.get(text)];
+      return [text, [...new Set(found.filter((id) => id !== undefined))]];
+    }),
+  );
+}
+
 /** These items, in the order of their ids given. */
 export async function readFoundItems(tx: Tx, ids: readonly number[]): Promise<FoundItem[]> {
   const rows = await tx.rowsOf<FoundItem>('SELECT id, number, name, unit_name AS unit FROM item WHERE id IN (?)', ids);

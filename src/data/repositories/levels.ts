@@ -1,4 +1,4 @@
-import { atLocations, list, type SqlValue, type Tx } from '../sql';
+import { atLocations, insertStatements, list, type SqlValue, type Tx } from '../sql';
 
 export type Pair = { readonly itemId: number; readonly locationId: number };
 
@@ -27,26 +27,17 @@ export const theseOf = (pairs: readonly Pair[]): string => JSON.stringify(pairs.
 
 export const byPair = (a: Pair, b: Pair): number => a.itemId - b.itemId || a.locationId - b.locationId;
 
-/** Creates missing levels by a no-op upsert in key order, which locks them in that order, and reads them: some hundreds in a
- *  message. */
+/** Creates missing levels by a no-op upsert in key order, which locks them in that order, and reads them. */
 export async function lockLevels(tx: Tx, pairs: readonly Pair[]): Promise<LevelRow[]> {
-  const ordered = [...pairs].sort(byPair).map((p) => [p.itemId, p.locationId]);
-  const locked: LevelRow[] = [];
-  for (let i = 0; i < ordered.length; i += 200) {
-    const some = ordered.slice(i, i + 200);
-    const rows = await tx.rowsBehind<LevelRow>(
-      some.map((values) => ({
-        sql: 'INSERT INTO level (item_id, location_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE on_hand = on_hand',
-        values,
-      })),
-      some.map((values) => ({
-        sql: `SELECT ${columns} FROM level WHERE item_id = ? AND location_id = ? FOR UPDATE`,
-        values,
-      })),
-    );
-    locked.push(...rows);
-  }
-  return locked;
+  const ordered = [...pairs].sort(byPair);
+  const values = ordered.map((p) => [p.itemId, p.locationId]);
+  const made = insertStatements(
+    'INSERT INTO level (item_id, location_id)',
+    values,
+    'ON DUPLICATE KEY UPDATE on_hand = on_hand',
+  );
+  const sql = `SELECT ${columns} FROM ${THESE} STRAIGHT_JOIN level ON item_id = x.i AND location_id = x.l FOR UPDATE`;
+  return ordered.length === 0 ? [] : tx.rowsBehind<LevelRow>(made, [{ sql, values: [theseOf(ordered)] }]);
 }
 
 export const updateLevel = (
@@ -61,12 +52,16 @@ export const updateLevel = (
     lastCost: SqlValue;
   },
 ) =>
-  tx.run(
-    `UPDATE level SET on_hand = :onHand, inspection = :inspection, blocked = :blocked, value_minor = :value,
-            last_posting = :posting, last_cost_quantity = :lastCostQuantity, last_cost_minor = :lastCost
-      WHERE item_id = :itemId AND location_id = :locationId`,
-    l,
-  );
+  tx.later([
+    {
+      sql: `UPDATE level SET on_hand = ?, inspection = ?, blocked = ?, value_minor = ?, last_posting = ?, last_cost_quantity = ?,
+                   last_cost_minor = ? WHERE item_id = ? AND location_id = ?`,
+      values: [
+        ...[l.onHand, l.inspection, l.blocked, l.value, l.posting, l.lastCostQuantity, l.lastCost],
+        ...[l.itemId, l.locationId],
+      ],
+    },
+  ]);
 
 /** What an item last cost at any other place; null when it never came in anywhere. */
 export const readLastCostElsewhere = (tx: Tx, itemId: number) =>

@@ -1,5 +1,5 @@
-import { atLocations, list, type SqlValue, type Tx } from '../sql';
-import type { Pair } from './levels';
+import { atLocations, insertStatements, list, type SqlValue, type Tx } from '../sql';
+import { byPair, type Pair, THESE, theseOf } from './levels';
 
 export type LotStockRow = {
   readonly lotId: number;
@@ -24,14 +24,20 @@ export const readTracked = async (tx: Tx, itemIds: readonly number[]) =>
   );
 
 /** What is left of the lots of an item at a place, locked. */
-export const lockLotStock = (tx: Tx, { itemId, locationId }: Pair) =>
-  tx.rows<LotStockRow>(
-    `SELECT l.lot_id AS lotId, k.code, k.item_id AS itemId, l.location_id AS locationId, l.quantity, k.best_before AS bestBefore,
-            k.cost_minor AS cost
-       FROM lot k JOIN lot_level l ON l.lot_id = k.id AND l.location_id = :locationId AND l.quantity > 0
-      WHERE k.item_id = :itemId ORDER BY l.lot_id FOR UPDATE`,
-    { itemId, locationId },
-  );
+export const lockLotStock = (tx: Tx, pair: Pair) => lockLotStocks(tx, [pair]);
+
+/** What is left of the lots of items at places, the oldest of each first, locked in key order. */
+export const lockLotStocks = async (tx: Tx, pairs: readonly Pair[]): Promise<LotStockRow[]> =>
+  pairs.length === 0
+    ? []
+    : tx.rowsOf<LotStockRow>(
+        `SELECT l.lot_id AS lotId, k.code, k.item_id AS itemId, l.location_id AS locationId, l.quantity, k.best_before AS bestBefore,
+                k.cost_minor AS cost
+           FROM ${THESE} STRAIGHT_JOIN lot k ON k.item_id = x.i
+           STRAIGHT_JOIN lot_level l ON l.lot_id = k.id AND l.location_id = x.l AND l.quantity > 0
+          ORDER BY l.lot_id FOR UPDATE`,
+        [theseOf([...pairs].sort(byPair))],
+      );
 
 /** What the movements of a line of a document did to lots, by lot; at one place, or at all of them. */
 export const readLotsOfLine = (
@@ -54,16 +60,15 @@ export async function moveLotLevels(
   tx: Tx,
   rows: readonly (Pair & { readonly posting: number; readonly lotId: number; readonly quantity: string })[],
 ): Promise<void> {
-  await tx.insertMany(
-    'INSERT INTO movement_lot (item_id, location_id, posting, lot_id, quantity)',
-    rows.map((r) => [r.itemId, r.locationId, r.posting, r.lotId, r.quantity]),
-  );
-  for (const r of rows)
-    await tx.run(
-      `INSERT INTO lot_level (lot_id, location_id, quantity) VALUES (:lotId, :locationId, GREATEST(:quantity, 0))
-       ON DUPLICATE KEY UPDATE quantity = quantity + :quantity`,
-      { lotId: r.lotId, locationId: r.locationId, quantity: r.quantity },
-    );
+  const moved = rows.map((r) => [r.itemId, r.locationId, r.posting, r.lotId, r.quantity]);
+  await tx.later([
+    ...insertStatements('INSERT INTO movement_lot (item_id, location_id, posting, lot_id, quantity)', moved),
+    ...rows.map((r) => ({
+      sql: `INSERT INTO lot_level (lot_id, location_id, quantity) VALUES (?, ?, GREATEST(?, 0))
+              ON DUPLICATE KEY UPDATE quantity = quantity + ?`,
+      values: [r.lotId, r.locationId, r.quantity, r.quantity],
+    })),
+  ]);
 }
 
 /** Lots of an item by their codes, made where they are new; a best-before date is kept from the first time it was said. */

@@ -2,7 +2,7 @@ import { parseGtin } from '@/core/codes';
 import { checked, parseQuantity, type Quantity } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import type { CountTableRow } from '@/core/stock';
-import { findByCode } from '@/data/repositories/find';
+import { findByCodes } from '@/data/repositories/find';
 import type { Tx } from '@/data/sql';
 import type { CountRowFault, Failure } from '../failure';
 
@@ -16,12 +16,14 @@ export async function quantitiesByItem(
   rows: readonly CountTableRow[],
 ): Promise<Result<Map<number, Quantity>, Failure>> {
   const faults: CountRowFault[] = [];
-  const known = new Map<string, readonly number[]>();
+  const codes = [...new Set(rows.map((r) => r.code))].map((text) => {
+    const gtin = parseGtin(text);
+    return { text, gtin: gtin.ok ? gtin.value : '' };
+  });
+  const known = await findByCodes(tx, codes);
   const sums = new Map<number, Quantity>();
   for (const { row, code, quantity } of rows) {
-    const gtin = parseGtin(code);
-    const ids = known.get(code) ?? (await findByCode(tx, code, gtin.ok ? gtin.value : ''));
-    known.set(code, ids);
+    const ids = known.get(code) ?? [];
     const q = parseQuantity(quantity);
     const [itemId] = ids;
     if (itemId === undefined || ids.length > 1)

@@ -2,8 +2,9 @@ import type { LevelValue } from '@/core/ledger';
 import { costOfSerials, costPerSerial, type LotStock, type Taken, takeFromLots } from '@/core/lots';
 import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import type { Pair } from '@/data/repositories/levels';
-import { lockLotStock, moveLotLevels, readLotsOfLine, setLotCosts } from '@/data/repositories/lots';
+import { lockLotStock, lockLotStocks, moveLotLevels, readLotsOfLine, setLotCosts } from '@/data/repositories/lots';
 import type { Tx } from '@/data/sql';
+import { groupBy, pairKey, pairMap } from '../grouping';
 import type { StockChange } from './stockChange';
 
 /** Which items are kept by lot or by serial number. */
@@ -17,10 +18,12 @@ export async function moveLots(tx: Tx, tracked: Tracked, posted: readonly Posted
   if (tracked.size === 0) return;
   const own = posted.filter((p) => tracked.has(p.change.itemId) && p.change.quantity !== 0);
   const gone = new Map<string, Taken[]>();
+  const there = await lotsLeft(tx, own);
   // What was named goes first, so that nothing else takes it.
   const out = own.filter((x) => x.change.quantity < 0);
   for (const p of [...out.filter((x) => x.change.lots), ...out.filter((x) => !x.change.lots)]) {
-    const taken = await takenBy(tx, p);
+    const taken = await takenBy(tx, p, there);
+    there.take(p.change, taken);
     gone.set(lineKey(p.change), [...(gone.get(lineKey(p.change)) ?? []), ...taken]);
     await note(tx, p, taken, -1);
   }
@@ -72,17 +75,48 @@ export async function lotsThere(tx: Tx, pair: Pair, onHand: Quantity): Promise<L
   const known = (await lockLotStock(tx, pair)).map(({ lotId, quantity, bestBefore }) => ({
     ...{ lotId, quantity: fromDecimal(quantity), bestBefore },
   }));
+  return withUnknown(known, onHand);
+}
+
+function withUnknown(known: readonly LotStock[], onHand: Quantity): LotStock[] {
   const unknown = onHand - known.reduce((a, k) => a + k.quantity, 0);
   return [{ lotId: null, quantity: Math.max(0, unknown), bestBefore: null }, ...known];
 }
 
 const lineKey = ({ itemId, document: d }: StockChange) => `${itemId}/${d.kind}/${d.id}/${d.line}`;
 
-async function takenBy(tx: Tx, { change, onHandBefore }: PostedChange): Promise<readonly Taken[]> {
+type LotsLeft = {
+  /** What is known by lot of a pair, less what was taken meanwhile. */
+  readonly of: (pair: Pair) => LotStock[];
+  readonly take: (pair: Pair, taken: readonly Taken[]) => void;
+};
+
+/** The lots of all pairs that something goes out of without saying which, read and locked at once. */
+async function lotsLeft(tx: Tx, posted: readonly PostedChange[]): Promise<LotsLeft> {
+  const asked = posted.filter(({ change: c }) => c.quantity < 0 && !c.lots);
+  const rows = await lockLotStocks(tx, [...pairMap(asked.map((p) => p.change)).values()]);
+  const quantities = new Map(rows.map((r) => [r, fromDecimal(r.quantity)]));
+  const byPair = groupBy(rows, (r) => pairKey(r.itemId, r.locationId));
+  const at = (pair: Pair) => byPair.get(pairKey(pair.itemId, pair.locationId)) ?? [];
+  return {
+    of: (pair) =>
+      at(pair).flatMap((r) => {
+        const quantity = quantities.get(r) as Quantity;
+        return quantity > 0 ? [{ lotId: r.lotId, quantity, bestBefore: r.bestBefore }] : [];
+      }),
+    take: (pair, taken) => {
+      for (const r of at(pair))
+        for (const t of taken)
+          if (t.lotId === r.lotId) quantities.set(r, (quantities.get(r) as Quantity) - t.quantity);
+    },
+  };
+}
+
+async function takenBy(tx: Tx, { change, onHandBefore }: PostedChange, left: LotsLeft): Promise<readonly Taken[]> {
   if (change.lots) return change.lots;
   const { document, itemId, locationId, kind, quantity } = change;
   const { id, line } = document;
-  const all = await lotsThere(tx, { itemId, locationId }, onHandBefore);
+  const all = withUnknown(left.of(change), onHandBefore);
   const reversed = kind === 'receipt_reversal';
   if (id === null || line === null || !(reversed || document.kind === 'transfer')) return takeFromLots(all, -quantity);
   // What came by this very line: of a receipt that is reversed, or on the road. It may have been sold meanwhile.
