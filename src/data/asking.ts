@@ -1,6 +1,9 @@
 import { format } from 'mysql2';
 import type { SqlValue, Tx } from './sql';
 
+/** What an empty list is told as: nothing equals NULL. */
+const NOTHING: readonly SqlValue[] = [null];
+
 type Question = { readonly sql: string; answer: Answer | null };
 type Answer = { readonly rows: readonly unknown[][]; readonly names: readonly string[] };
 
@@ -15,7 +18,7 @@ export class Asking {
     private readonly how: 'together' | 'in_turn',
   ) {}
 
-  /** Rows as arrays; `?` stands for a value, or for a list of them. */
+  /** Rows as arrays; `?` stands for a value, or for a list of them: IN an empty one is nothing. */
   arrays<T>(sql: string, values: readonly (SqlValue | readonly SqlValue[])[] = []): () => Promise<T[]> {
     const question = this.ask(sql, values);
     return async () => (await this.answerOf(question)).rows as T[];
@@ -35,7 +38,8 @@ export class Asking {
   }
 
   private ask(sql: string, values: readonly (SqlValue | readonly SqlValue[])[]): Question {
-    const question: Question = { sql: format(sql, [...values] as SqlValue[]), answer: null };
+    const filled = values.map((v) => (Array.isArray(v) && v.length === 0 ? NOTHING : v));
+    const question: Question = { sql: format(sql, filled as SqlValue[]), answer: null };
     this.open.push(question);
     return question;
   }

@@ -24,7 +24,7 @@ import { startTill } from '@/standins/till';
 import { type Books, freshBooks, must, otto, req, violations } from '../services/support';
 
 const DAYS = 60;
-const LOOK_EVERY = 15;
+const LOOK_EVERY = 5;
 
 // Sixty days of the demo company: the tills sell, customers order, and a buyer with a script decides, orders, books in and sends. What
 // has to hold holds all along, and the shelves are no emptier at the end.

@@ -115,6 +115,34 @@ describe('charges of an order', () => {
     expect(sums).toMatchObject({ landed: 20_797, goodsInBase: 19_680 });
   });
 
+  test('what it weighs and takes up, of what is on file; what has none is counted, what is no item does not matter', async () => {
+    await books.rows("UPDATE item SET weight_kg = 0.055, volume_l = 0.4 WHERE number = '10412-07'");
+    await books.rows("UPDATE item SET weight_kg = 0.05, volume_l = NULL WHERE number = '10412-04'");
+    await books.rows("UPDATE item SET weight_kg = NULL, volume_l = NULL WHERE number = '10412-01'");
+    const id = await draft();
+    // 60 balls of 55 g and 0.4 l.
+    expect((await view(id)).sums).toMatchObject({ weight: units(3.3), volume: units(24), noWeight: 0, noVolume: 0 });
+    for (const number of ['10412-04', '10412-01']) {
+      const itemId = await itemIdOf(number);
+      must(await addOrderLine(books.deps, mira, req({ orderId: id, itemId, locationId: 1, packs: '2', price: '30' })));
+    }
+    const dyeing = {
+      kind: 'service' as const,
+      description: 'Dyeing',
+      quantity: '1',
+      unit: '',
+      price: '35',
+      locationId: 1,
+    };
+    must(await addOtherLine(books.deps, mira, req({ orderId: id, ...dyeing })));
+    // And 20 balls of 50 g; what they take up is not on file, of the last not even what they weigh.
+    expect((await view(id)).sums).toMatchObject({ weight: units(4.3), volume: units(24), noWeight: 1, noVolume: 2 });
+    const brick = (await view(id)).lines.find((l) => l.itemNumber === '10412-04');
+    const partId = brick?.parts[0]?.id ?? 0;
+    must(await editOrder(books.deps, mira, req({ orderId: id, field: 'packs', partId, was: '2', now: '4' })));
+    expect((await view(id)).sums).toMatchObject({ weight: units(5.3), volume: units(24) });
+  });
+
   test('freight is free from its value on, live', async () => {
     const id = await draft();
     const part = (await view(id)).lines[0]?.parts[0]?.id ?? 0;

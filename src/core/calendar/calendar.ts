@@ -60,6 +60,10 @@ export function instantOf(date: BusinessDate, time: string, timeZone: string): D
 export const addDays = (date: BusinessDate, days: number): BusinessDate =>
   new Date(toMs(date) + days * DAY_MS).toISOString().slice(0, 10);
 
+/** So many days, one after the other, from one on. */
+export const daysFrom = (first: BusinessDate, count: number): BusinessDate[] =>
+  Array.from({ length: count }, (_, i) => addDays(first, i));
+
 export const daysBetween = (from: BusinessDate, to: BusinessDate): number => (toMs(to) - toMs(from)) / DAY_MS;
 
 /** Monday to Friday; public holidays are not kept yet. */

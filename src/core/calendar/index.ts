@@ -4,6 +4,7 @@ export {
   type BusinessDate,
   businessDate,
   daysBetween,
+  daysFrom,
   instantOf,
   isDate,
   isWorkingDay,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { addDays } from '../calendar';
+import { addDays, daysFrom } from '../calendar';
 import { units } from '../quantity';
 import { closings } from '.';
 
@@ -9,13 +9,13 @@ test('each day closes with what is there now, less what changed after it', () =>
     ['2026-11-20', units(-4)],
     ['2026-11-23', units(-9)],
   ]);
-  expect(closings(units(12), changes, '2026-11-18', '2026-11-23')).toEqual(
+  expect(closings(units(12), changes, daysFrom('2026-11-18', 6))).toEqual(
     [-5, 25, 21, 21, 21, 12].map((q) => units(q)),
   );
 });
 
 test('what is dated after the span is in none of its days', () => {
-  expect(closings(units(5), new Map([['2026-11-25', units(2)]]), '2026-11-23', '2026-11-24')).toEqual([
+  expect(closings(units(5), new Map([['2026-11-25', units(2)]]), daysFrom('2026-11-23', 2))).toEqual([
     units(3),
     units(3),
   ]);
@@ -33,7 +33,7 @@ test('forwards it is a running sum', () => {
         running += units(q);
         return running;
       });
-      expect(closings(now, changes, first, addDays(first, byDay.length - 1))).toEqual(expected);
+      expect(closings(now, changes, daysFrom(first, byDay.length))).toEqual(expected);
     }),
   );
 });

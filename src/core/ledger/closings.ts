@@ -1,20 +1,20 @@
-import { addDays, type BusinessDate } from '../calendar';
+import type { BusinessDate } from '../calendar';
 import type { Quantity } from '../quantity';
 
-/** Stock at the close of each day from one to another, both included: what there is now, less all that changed after that
+/** Stock at the close of each of some days, which follow each other: what there is now, less all that changed after that
  *  day. A change counts on its business date, also when it was entered later. */
 export function closings(
   now: Quantity,
   changes: ReadonlyMap<BusinessDate, Quantity>,
-  from: BusinessDate,
-  to: BusinessDate,
+  days: readonly BusinessDate[],
 ): Quantity[] {
+  const last = days.at(-1) ?? '';
   let after = 0;
-  for (const [date, change] of changes) if (date > to) after += change;
-  const days: Quantity[] = [];
-  for (let date = to; date >= from; date = addDays(date, -1)) {
-    days.push(now - after);
-    after += changes.get(date) ?? 0;
+  for (const [date, change] of changes) if (date > last) after += change;
+  const closed: Quantity[] = [];
+  for (const day of days.toReversed()) {
+    closed.push(now - after);
+    after += changes.get(day) ?? 0;
   }
-  return days.reverse();
+  return closed.reverse();
 }

@@ -116,7 +116,7 @@ export function askPacks(ask: Asking, itemIds: readonly number[]): () => Promise
   }>(
     `SELECT id, item_id AS itemId, name, count_num AS num, count_den AS den, of_pack_id AS \`of\`
        FROM pack WHERE item_id IN (?) ORDER BY id`,
-    [[...itemIds, 0]],
+    [itemIds],
   );
   return async () =>
     (await rows()).map((r) => ({
@@ -151,7 +151,6 @@ export type SourceRow = {
   edition: string;
 };
 
-/** Sources of the given items with what is needed of their suppliers. */
 /** Sources of these items. Their suppliers are few: looked at first, everything they sell would be read. */
 export function askSources(ask: Asking, itemIds: readonly number[]): () => Promise<SourceRow[]> {
   const rows = ask.rows<Omit<SourceRow, 'supplierActive'> & { supplierActive: number }>(
@@ -164,7 +163,7 @@ export function askSources(ask: Asking, itemIds: readonly number[]): () => Promi
        FROM source s FORCE INDEX (source_preference) STRAIGHT_JOIN supplier p ON p.id = s.supplier_id
        STRAIGHT_JOIN item i ON i.id = s.item_id LEFT JOIN item_family f ON f.id = i.family_id
       WHERE s.item_id IN (?) ORDER BY s.item_id, s.preference, s.id`,
-    [[...itemIds, 0]],
+    [itemIds],
   );
   return async () => (await rows()).map((r) => ({ ...r, supplierActive: r.supplierActive === 1 }));
 }
@@ -180,7 +179,7 @@ export function askPrices(ask: Asking, itemIds: readonly number[]): () => Promis
     `SELECT p.source_id AS sourceId, CAST(p.from_packs * 1000000 AS SIGNED) AS fromPacks, p.valid_from AS validFrom,
             p.valid_to AS validTo, p.amount, p.discount_percent AS discount, p.per_quantity AS perQuantity, p.pack_id AS packId
        FROM source s JOIN price p ON p.source_id = s.id WHERE s.item_id IN (?)`,
-    [[...itemIds, 0]],
+    [itemIds],
   );
   return async () =>
     (await rows()).map(({ discount, ...step }) => ({

@@ -2,7 +2,7 @@ import type { Tx } from '../sql';
 import { BOOKED, DRAFTED } from './orderStates';
 
 /** What must always hold in the books, each as a SELECT of its violations. */
-export const invariants: readonly { readonly name: string; readonly sql: string }[] = [
+const invariants: readonly { readonly name: string; readonly sql: string }[] = [
   {
     name: 'levels equal the sum of their movements',
     sql: `SELECT COUNT(*) AS n FROM level l LEFT JOIN (

@@ -282,8 +282,6 @@ export const needDecided = ({ id, state, decisionId, fingerprint, at, found }: D
   ],
 });
 
-export const decideNeed = (tx: Tx, need: DecidedNeed) => tx.tell([needDecided(need)]);
-
 export type DecisionInsert = {
   needId: number;
   kind: 'accept' | 'take_back' | 'put_off' | 'leave_out';

@@ -1,7 +1,7 @@
-import { addDays, type BusinessDate } from '@/core/calendar';
+import { addDays, type BusinessDate, daysFrom } from '@/core/calendar';
 import { figuresOfUse, MEASURED_DAYS, usedBetweenCounts } from '@/core/demand';
 import { closings } from '@/core/ledger';
-import { fromDecimal, MICRO, toDecimal } from '@/core/quantity';
+import { fromDecimal, MICRO, type Quantity, toDecimal } from '@/core/quantity';
 import { ok } from '@/core/result';
 import { readItemIdsAfter } from '@/data/repositories/catalogue';
 import { readCompany, setDemandAsOf } from '@/data/repositories/company';
@@ -34,7 +34,9 @@ const YEAR_DAYS = 365;
 /** Measures the use per day of all pairs of these items over the 91 days before today, how much it varies and what a year of
  *  it costs; stores what has changed and marks its pairs. Returns how many changed. */
 export async function measureDemand(deps: Deps, itemIds: readonly number[], today: BusinessDate): Promise<number> {
-  const [first, yesterday] = [addDays(today, -MEASURED_DAYS), addDays(today, -1)];
+  const first = addDays(today, -MEASURED_DAYS);
+  const measured = daysFrom(first, MEASURED_DAYS);
+  const daysBefore = daysFrom(addDays(first, -1), MEASURED_DAYS);
   const { changed, gone } = await readSnapshot(deps.pool, async (tx) => {
     const levels = pairMap(await readLevels(tx, itemIds));
     const stored = pairMap(await readRates(tx, itemIds));
@@ -69,12 +71,12 @@ export async function measureDemand(deps: Deps, itemIds: readonly number[], toda
       const unknown = (day: string) => from !== null && day >= from && day < until;
       // A day opens with what the day before closed with.
       const onHand = fromDecimal(levels.get(key)?.onHand ?? '0');
-      const openings = closings(onHand, changes, addDays(first, -1), addDays(yesterday, -1));
+      const openings = closings(onHand, changes, daysBefore);
       const use = figuresOfUse(
-        openings.map((opening, i) => {
-          const day = addDays(first, i);
-          return { opening: unknown(day) ? MICRO : opening, sold: sold.get(day) ?? 0 };
-        }),
+        measured.map((day, i) => ({
+          opening: unknown(day) ? MICRO : (openings[i] as Quantity),
+          sold: sold.get(day) ?? 0,
+        })),
       );
       if (use.perDay === 0) continue;
       const had = stored.get(key);

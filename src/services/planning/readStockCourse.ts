@@ -1,4 +1,4 @@
-import { addDays, arrivesIfOrdered } from '@/core/calendar';
+import { addDays, arrivesIfOrdered, daysBetween, daysFrom } from '@/core/calendar';
 import { closings } from '@/core/ledger';
 import { type Actor, may } from '@/core/people';
 import { openOf } from '@/core/purchase';
@@ -62,8 +62,7 @@ export async function readStockCourse(
       days: closings(
         fromDecimal(level?.onHand ?? '0'),
         new Map(changes.map((c) => [c.date, fromDecimal(c.quantity)])),
-        from,
-        today,
+        daysFrom(from, daysBetween(from, today) + 1),
       ),
       min: planned?.plan.rule === 'level' ? planned.plan.level : null,
       max: planned?.plan.rule === 'level' ? planned.plan.max : null,

@@ -1,9 +1,9 @@
 import type { Actor } from '@/core/people';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { lockHandNeed, putHandNeed } from '@/data/repositories/handNeeds';
-import { decideNeed, insertDecision, lockNeedOfDecision, type NeedRow, readByHand } from '@/data/repositories/planning';
+import { insertDecision, lockNeedOfDecision, type NeedRow, readByHand } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
-import { fingerprintOf } from './freshNeeds';
+import { decideNeed } from './decideNeed';
 
 export type Reopened = { readonly needId: number | null; readonly decisionId: number | null };
 
@@ -18,13 +18,7 @@ export async function reopenNeed(tx: Tx, actor: Actor, now: string, decided: num
     ...{ sourceId: null, packId: null, packQuantity: '0', baseQuantity: '0', reckoning: 'null' },
     ...{ userId: actor.userId, at: now, previousId: need.lastDecisionId },
   });
-  await decideNeed(tx, {
-    id: need.id,
-    state: 'open',
-    decisionId,
-    fingerprint: fingerprintOf({ ...need, lastDecisionId: decisionId }),
-    at: now,
-  });
+  await decideNeed(tx, need, 'open', decisionId, now);
   return { needId: need.id, decisionId };
 }
 

@@ -4,12 +4,12 @@ import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
-import { decideNeed, insertDecision, lockNeeds } from '@/data/repositories/planning';
+import { insertDecision, lockNeeds } from '@/data/repositories/planning';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
 import { type Effect, recordUndo } from '../undo/recordUndo';
-import { fingerprintOf } from './freshNeeds';
+import { decideNeed } from './decideNeed';
 import { decisionGround, reckoningNow, waitedOf } from './postDecisions';
 
 /** Needs as they were seen. */
@@ -59,13 +59,7 @@ export async function setAside(
         ...{ reckoning: JSON.stringify(await reckoningNow(ground, need)), waited: await waitedOf(ground, need) },
         ...{ until: until.value, reason, userId: actor.userId, at: now, previousId: need.lastDecisionId },
       });
-      await decideNeed(tx, {
-        id: need.id,
-        state: 'aside',
-        decisionId,
-        fingerprint: fingerprintOf({ ...need, lastDecisionId: decisionId }),
-        at: now,
-      });
+      await decideNeed(tx, need, 'aside', decisionId, now);
       done.push({ needId: need.id, decisionId, before: need.lastDecisionId, state: 'open' });
     }
     if (done.length < seen.size) return err({ kind: 'not_found', what: 'need' });

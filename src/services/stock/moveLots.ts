@@ -106,8 +106,7 @@ async function lotsLeft(tx: Tx, posted: readonly PostedChange[]): Promise<LotsLe
       }),
     take: (pair, taken) => {
       for (const r of at(pair))
-        for (const t of taken)
-          if (t.lotId === r.lotId) quantities.set(r, (quantities.get(r) as Quantity) - t.quantity);
+        for (const t of taken) if (t.lotId === r.lotId) quantities.set(r, (quantities.get(r) as Quantity) - t.quantity);
     },
   };
 }

@@ -11,14 +11,7 @@ import { markDirty } from '@/data/repositories/marks';
 import { putOrderCharges, removeOrderCharge } from '@/data/repositories/orderCharges';
 import { setCancelled, setEnded } from '@/data/repositories/orderLife';
 import { bumpOrder, lockOrder, readOrderLines, readParts, setOrderState } from '@/data/repositories/orders';
-import {
-  decideNeed,
-  findDecisionBefore,
-  lockNeed,
-  lockNeedOfDecision,
-  lockNeeds,
-  readByHand,
-} from '@/data/repositories/planning';
+import { findDecisionBefore, lockNeed, lockNeedOfDecision, lockNeeds, readByHand } from '@/data/repositories/planning';
 import { lockSettings } from '@/data/repositories/policies';
 import { scopeKey } from '@/data/repositories/policySettings';
 import { findLineOfDecision, lockTransfer } from '@/data/repositories/transfers';
@@ -28,7 +21,7 @@ import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { fingerprintOf } from '../planning/freshNeeds';
+import { decideNeed } from '../planning/decideNeed';
 import { cellsOf, editedSettings, type SettingCells } from '../planning/policyEdits';
 import type { Reopened } from '../planning/reopenNeed';
 import { withdraw } from '../planning/withdraw';
@@ -136,13 +129,7 @@ async function asBefore({ tx, now }: At, { needId, decisionId }: Reopened, undon
   const need = needId === null || decisionId === null ? null : await lockNeed(tx, needId);
   if (!need) return;
   const before = await findDecisionBefore(tx, undone);
-  await decideNeed(tx, {
-    id: need.id,
-    state: 'open',
-    decisionId: before,
-    fingerprint: fingerprintOf({ ...need, lastDecisionId: before }),
-    at: now,
-  });
+  await decideNeed(tx, need, 'open', before, now);
   markDirty(tx, [need]);
 }
 
@@ -180,13 +167,7 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       for (const { needId, decisionId, before, state } of needs) {
         const need = locked.get(needId);
         if (need?.lastDecisionId !== decisionId) return tooFar;
-        await decideNeed(tx, {
-          id: needId,
-          state,
-          decisionId: before,
-          fingerprint: fingerprintOf({ ...need, lastDecisionId: before }),
-          at: now,
-        });
+        await decideNeed(tx, need, state, before, now);
       }
       await recordChanges(
         tx,
@@ -229,10 +210,9 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       if (line.state !== 'taken_back' || (decisionId !== null && need?.lastDecisionId !== decisionId)) return tooFar;
       await updateTrayLine(tx, { ...line, state: 'in_tray' });
       if (need && decisionId !== null) {
-        const fingerprint = fingerprintOf({ ...need, lastDecisionId: line.decisionId });
         // What was asked for by hand is taken up again.
         if (fromDecimal(await readByHand(tx, line.decisionId)) > 0) await takeHandNeed(tx, need);
-        await decideNeed(tx, { id: need.id, state: 'decided', decisionId: line.decisionId, fingerprint, at: now });
+        await decideNeed(tx, need, 'decided', line.decisionId, now);
       }
       await recordChanges(tx, actor.userId, now, [
         { entity: 'tray_line', entityId: line.id, action: 'back in its tray' },

@@ -66,14 +66,37 @@ test('what an order costs: charges, discount, account, landed; a job taken over;
   await page.getByRole('button', { name: 'Take 1 line' }).click();
   await expect(page.getByText(/for job W-13, Sample blankets/)).toBeVisible();
 
+  // The owner is asked, and approves on the phone: head, what differs, sums and who asks, nothing wider than the screen.
+  await page.getByRole('button', { name: 'Ask for approval' }).click();
+  const form = page.getByRole('form', { name: 'Ask for approval' });
+  await form.getByLabel('Who is asked').selectOption('Otto Quillon, by mail');
+  await form.getByLabel('What to say').fill('Ten percent, by phone');
+  await form.getByRole('button', { name: 'Ask for approval' }).click();
+  await expect(page.getByText(/Mira Rook asks Otto Quillon to approve/)).toBeVisible();
+  await page.context().clearCookies();
+  await page.setViewportSize({ width: 390, height: 844 });
+  await signIn(page, 'otto');
+  await page.getByRole('link', { name: /to approve/ }).click();
+  await page
+    .getByRole('row', { name: /Tallow/ })
+    .getByRole('link')
+    .first()
+    .click();
+  await expect(page.getByText(/Ten percent, by phone/)).toBeVisible();
+  await expect(sums).toContainText('Sea freight');
+  await expect(page.getByText('less 10 %')).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+
   // Approved, it has the next number of the pattern, and its paper says what was agreed.
   await page.getByRole('button', { name: 'Approve', exact: true }).click();
   await expect(page.getByText('PO-26-0120', { exact: true })).toBeVisible();
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto('/orders?q=order:PO-26 net>100');
   await expect(page.getByRole('heading', { name: '1 order' })).toBeVisible();
   await page.getByRole('row', { name: /PO-26-0120/ }).focus();
   await page.keyboard.press('Space');
   await page.getByRole('link', { name: 'Print 1' }).click();
+  await expect(page.getByRole('heading', { name: '1 purchase order', exact: true })).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Purchase order PO-26-0120' })).toBeVisible();
   await expect(page.getByText('We order as agreed:')).toBeVisible();
   await expect(page.getByText('less 10 %')).toBeVisible();

@@ -4,6 +4,7 @@ import { requestFormat, type SearchParams, shown, text } from '@/app/_server/pag
 import { requireActor } from '@/app/_server/session';
 import { paperWords } from '@/formats/paperWords';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
+import { countOf } from '@/ui/format';
 import { Paper } from '@/ui/frame/paper';
 import { Refused } from '@/ui/frame/refused';
 import { PaperSheet } from '@/ui/orders/paper-sheet';
@@ -25,7 +26,7 @@ export default async function PrintManyPage({ searchParams }: { searchParams: Se
   }
   return (
     <Paper title="" day="" company="" back={{ href: '/orders', words: 'Back to the orders' }}>
-      <h1 className="screen-only mb-6 text-xl font-semibold">{papers.length} purchase orders</h1>
+      <h1 className="screen-only mb-6 text-xl font-semibold">{countOf(papers.length, 'purchase order')}</h1>
       {papers.length === 0 && <p>No order was named.</p>}
       {papers.map((paper, i) => (
         <section key={paper.number} className={i === 0 ? '' : 'mt-16 break-before-page border-t pt-8 print:mt-0'}>
