@@ -68,20 +68,17 @@ test('what an order costs: charges, discount, account, landed; a job taken over;
 
   // The owner is asked, and approves on the phone: head, what differs, sums and who asks, nothing wider than the screen.
   await page.getByRole('button', { name: 'Ask for approval' }).click();
-  const form = page.getByRole('form', { name: 'Ask for approval' });
-  await form.getByLabel('Who is asked').selectOption('Otto Quillon, by mail');
-  await form.getByLabel('What to say').fill('Ten percent, by phone');
-  await form.getByRole('button', { name: 'Ask for approval' }).click();
+  await page.getByLabel('Who is asked').selectOption('Otto Quillon, by mail');
+  await page.getByLabel('What to say').fill('Ten percent, by phone');
+  await page.getByLabel('What to say').press('Enter');
   await expect(page.getByText(/Mira Rook asks Otto Quillon to approve/)).toBeVisible();
   await page.context().clearCookies();
   await page.setViewportSize({ width: 390, height: 844 });
   await signIn(page, 'otto');
-  await page.getByRole('link', { name: /to approve/ }).click();
-  await page
-    .getByRole('row', { name: /Tallow/ })
-    .getByRole('link')
-    .first()
-    .click();
+  await page.goto('/today');
+  await page.getByRole('link', { name: /Orders to approve/ }).click();
+  const asked = page.getByRole('row', { name: /draft, Tallow/ });
+  await asked.getByRole('link').click();
   await expect(page.getByText(/Ten percent, by phone/)).toBeVisible();
   await expect(sums).toContainText('Sea freight');
   await expect(page.getByText('less 10 %')).toBeVisible();
