@@ -12,6 +12,7 @@ import { beginDay, markChanged } from '@/services/planning/recompute';
 import { setAside } from '@/services/planning/setAside';
 import { takeBack } from '@/services/planning/takeBack';
 import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
+import { saveRecords } from '@/services/sheets/saveRecords';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { type Books, freshBooks, mira, must, needOf, needsOf, req, violations } from './support';
@@ -248,6 +249,73 @@ describe('all that is shown', () => {
     const done = must(await acceptShown(books.deps, mira, req({ list: head.list, needIds: [one?.id ?? 0] })));
     expect(done.accepted.map((a) => a.needId)).toEqual([one?.id]);
     expect(await acceptShown(books.deps, mira, req({ list: 'never' }))).toMatchObject({ error: { kind: 'list_gone' } });
+  });
+});
+
+describe('what is in the way', () => {
+  /** A need without a warning, bought from a supplier, as its row shows it. */
+  async function clear() {
+    const found = (await needsOf(books, mira)).needs.find(
+      (n) => n.warnings.length === 0 && n.sentFrom === null && n.boughtFor === null,
+    );
+    if (!found) throw new Error('no clear need');
+    const now = async () => (await needsOf(books, mira)).needs.find((n) => n.id === found.id);
+    return { found, supplierId: found.supplierId as number, now };
+  }
+  const acceptAll = async () => {
+    const head = must(await openNeeds(books.deps, mira, { locationId: null }));
+    return must(await acceptShown(books.deps, mira, req({ list: head.list }))).accepted.map((a) => a.needId);
+  };
+
+  test('without a price it stays, marked, and has no value; said in its form, it is clear at once', async () => {
+    const { found, supplierId, now } = await clear();
+    const supplier = await books.one<{ code: string }>('SELECT code FROM supplier WHERE id = ?', [supplierId]);
+    await books.rows(
+      'DELETE p FROM price p JOIN source s ON s.id = p.source_id WHERE s.item_id = ? AND s.supplier_id = ?',
+      [found.itemId, supplierId],
+    );
+    expect(await now()).toMatchObject({ warnings: ['no_price'], net: null });
+    expect(await acceptAll()).not.toContain(found.id);
+    const pack: Record<string, string> = found.packName === found.unit ? {} : { pack: found.packName };
+    const cells = {
+      item: found.itemNumber,
+      supplier: supplier.code,
+      amount: '12.50',
+      valid_from: '2026-11-23',
+      ...pack,
+    };
+    must(await saveRecords(books.deps, mira, req({ sheet: 'prices', records: [{ cells, seen: '' }], decimal: '.' })));
+    expect(await now()).toMatchObject({ warnings: [], net: Math.round((1250 * found.packs) / 1e6) });
+  });
+
+  test('a blocked supplier, an item that is not refilled any more: it stays and says so', async () => {
+    const { found, supplierId, now } = await clear();
+    await books.rows("UPDATE supplier SET status = 'blocked' WHERE id = ?", [supplierId]);
+    expect((await now())?.warnings).toEqual(['supplier_blocked']);
+    await books.rows("UPDATE item SET status = 'stopped' WHERE id = ?", [found.itemId]);
+    expect((await now())?.warnings).toEqual(['supplier_blocked', 'item_stopped']);
+    expect(await acceptAll()).not.toContain(found.id);
+    await books.rows("UPDATE supplier SET status = 'active' WHERE id = ?", [supplierId]);
+    await books.rows("UPDATE item SET status = 'active' WHERE id = ?", [found.itemId]);
+    expect((await now())?.warnings).toEqual([]);
+  });
+
+  test('without a supplier it can’t be accepted; with one it can', async () => {
+    const { itemId, number } = await books.one<{ itemId: number; number: string }>(
+      "SELECT id AS itemId, number FROM item i WHERE stock_kept = 1 AND status = 'active' AND NOT EXISTS (SELECT 1 FROM source s WHERE s.item_id = i.id) ORDER BY id LIMIT 1",
+    );
+    const own = { itemId, locationId: 1, quantity: '3', packId: null, note: '' };
+    must(await askByHand(books.deps, mira, req(own)));
+    const now = async () => (await needsOf(books, mira)).needs.find((n) => n.itemId === itemId);
+    const need = await now();
+    expect(need).toMatchObject({ warnings: ['no_supplier'], supplierId: null });
+    const asked = { needId: need?.id ?? 0, fingerprint: need?.fingerprint ?? '', packs: '3' };
+    expect(await acceptNeed(books.deps, mira, req(asked))).toMatchObject({ error: { kind: 'no_supplier' } });
+    const cells = { item: number, supplier: 'HOL', preference: '1' };
+    must(await saveRecords(books.deps, mira, req({ sheet: 'sources', records: [{ cells, seen: '' }], decimal: '.' })));
+    const mended = await now();
+    expect(mended).toMatchObject({ warnings: ['no_price'], supplierId: 1 });
+    must(await acceptNeed(books.deps, mira, req({ ...asked, fingerprint: mended?.fingerprint ?? '' })));
   });
 });
 

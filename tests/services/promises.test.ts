@@ -310,6 +310,23 @@ describe('handing over', () => {
     expect(must(await give(orderId)).done).toBe(true);
   });
 
+  test('whether it goes out in part is as its customer has it, unless the order says otherwise', async () => {
+    const name = { name: 'Whole Ltd', mail: 'whole@whole.example', phone: '', address: '' };
+    const [a, b] = [await itemWith(4), await itemWith(0)];
+    const first = must(await order([line(a, '1'), line(b, '1')], { customer: name }));
+    const delivers = async (orderId: number) => must(await readCustomerOrder(books.deps, mira, orderId)).delivers;
+    expect(await delivers(first.orderId)).toBe('in_part');
+    await books.rows("UPDATE customer SET delivers = 'complete' WHERE name = 'Whole Ltd'");
+    const second = must(await order([line(a, '1'), line(b, '1')], { customer: name }));
+    expect(await delivers(second.orderId)).toBe('complete');
+    expect(await give(second.orderId)).toMatchObject({ error: { kind: expect.any(String) } });
+    expect(await ready(second.orderId)).toEqual([1, 0]);
+    must(await give(first.orderId, [{ lineNo: 1, quantity: '1' }]));
+    const third = must(await order([line(a, '1'), line(b, '1')], { customer: name, delivers: 'in_part' }));
+    expect(await delivers(third.orderId)).toBe('in_part');
+    must(await give(third.orderId, [{ lineNo: 1, quantity: '1' }]));
+  });
+
   test('a kit goes in whole sets, of what it was made of when it was ordered', async () => {
     const [kit, balls, needle] = [await itemWith(0), await itemWith(12, OM), await itemWith(2, OM)];
     await books.rows('UPDATE item SET stock_kept = 0 WHERE id = ?', [kit]);
@@ -459,6 +476,23 @@ describe('what covers those who wait', () => {
     const wanted = lines[0]?.parts[0]?.wantedDate as string;
     expect((covered?.promise?.date ?? '') > wanted).toBe(true);
     expect(covered?.slackDays).toBeGreaterThan(0);
+
+    // With care: nine of ten deliveries of its supplier came within 40 days, and the receiving day after them; of four it says nothing.
+    const supplier = await books.one<{ id: number }>('SELECT supplier_id AS id FROM purchase_order WHERE id = ?', [
+      head.id,
+    ]);
+    const careful = async (deliveries: number) => {
+      await books.rows('DELETE FROM supplier_lead_time WHERE supplier_id = ?', [supplier.id]);
+      await books.rows("INSERT INTO supplier_lead_time VALUES (?, ?, 12, 4, 11, 39.2, '[]', '2026-11-22')", [
+        ...[supplier.id, deliveries],
+      ]);
+      return (await looked(orderId)).lines[0]?.promise;
+    };
+    const date = covered?.promise?.date;
+    expect(await careful(4)).toEqual({ date, cautious: date });
+    // Ordered on 23 November: forty days are Saturday 2 January; it is received on Monday the 4th and there on the 5th.
+    expect(await careful(20)).toEqual({ date, cautious: '2027-01-05' });
+    await books.rows('DELETE FROM supplier_lead_time WHERE supplier_id = ?', [supplier.id]);
 
     const version = async () => (await looked(orderId)).version;
     const tell = (how: 'email' | 'phone', text: { subject: string; body: string }) =>

@@ -53,6 +53,32 @@ test('a tray counts once, with its value; as a draft it is money planned on the 
   expect(planned(await view()).reduce((a, b) => a + b, 0)).toBe(inTray.reduce((a, b) => a + b, 0));
 });
 
+test('what runs short stands in the week it does, apart from what has something coming', async () => {
+  await books.rows('UPDATE item_location_state SET cover_days = NULL');
+  const pairs = await books.rows<{ itemId: number; locationId: number }>(
+    'SELECT item_id AS itemId, location_id AS locationId FROM item_location_state WHERE location_id IN (1, 2) ORDER BY item_id, location_id LIMIT 5',
+  );
+  // Days of cover, and what is on the way: this week twice, the second with something coming, the third, the last, beyond the six.
+  const states = [
+    ['0.0', 0],
+    ['6.9', 10],
+    ['14.0', 0],
+    ['41.9', 0],
+    ['42.0', 0],
+  ] as const;
+  for (const [i, p] of pairs.entries())
+    await books.rows(
+      'UPDATE item_location_state SET cover_days = ?, on_the_way = ?, in_trays = 0 WHERE item_id = ? AND location_id = ?',
+      [...(states[i] as readonly [string, number]), p.itemId, p.locationId],
+    );
+  const weeks = (await view()).weeks ?? [];
+  expect(weeks.map((w) => w.from)).toEqual([
+    ...['2026-11-23', '2026-11-30', '2026-12-07', '2026-12-14', '2026-12-21', '2026-12-28'],
+  ]);
+  expect(weeks.map((w) => w.shortNothing)).toEqual([1, 0, 1, 0, 0, 1]);
+  expect(weeks.map((w) => w.shortComing)).toEqual([1, 0, 0, 0, 0, 0]);
+});
+
 test('everybody sees the lines of what they may see, and hides what they like', async () => {
   const of = async (actor: typeof mira) => (await view(actor)).lines.map((l) => l.matter);
   expect(await of(mira)).toEqual(Object.keys(todayMatters));

@@ -57,6 +57,34 @@ test('a tray counts its open needs towards minimum and free freight, and says wh
   expect(tray.orders.reduce((a, o) => a + o.net, 0)).toBe(tray.net);
 });
 
+test('a tray weighs and takes up what its lines do, and counts those that say nothing; its total in both currencies', async () => {
+  const id = await busiest();
+  await accept(id);
+  await books.rows('UPDATE item SET weight_kg = NULL, volume_l = NULL');
+  const lines = await books.rows<{ itemId: number; base: number }>(
+    "SELECT item_id AS itemId, CAST(base_quantity AS DOUBLE) AS base FROM tray_line WHERE supplier_id = ? AND state = 'in_tray'",
+    [id],
+  );
+  expect(new Set(lines.map((l) => l.itemId)).size).toBeGreaterThan(1);
+  expect(await trayOf(id)).toMatchObject({ weightKg: 0, volumeL: 0, unweighed: lines.length });
+  const itemId = lines[0]?.itemId;
+  await books.rows('UPDATE item SET weight_kg = 0.25, volume_l = 1.5 WHERE id = ?', [itemId]);
+  const own = lines.filter((l) => l.itemId === itemId);
+  const units = own.reduce((a, l) => a + l.base, 0);
+  expect(await trayOf(id)).toMatchObject({
+    ...{ weightKg: 0.25 * units, volumeL: 1.5 * units, unweighed: lines.length - own.length },
+  });
+  // 1 euro = 1.25 dollars: a tray of dollars is worth four fifths in euros.
+  const { net } = await trayOf(id);
+  await books.rows("UPDATE supplier SET currency = 'USD' WHERE id = ?", [id]);
+  await books.rows("DELETE FROM currency_rate WHERE currency = 'USD'");
+  expect(await trayOf(id)).toMatchObject({ currency: 'USD', net, netInBase: null });
+  await books.rows(
+    "INSERT INTO currency_rate (currency, direction, rate, valid_from) VALUES ('USD', 'foreign_per_base', 1.25, '2026-01-01')",
+  );
+  expect(await trayOf(id)).toMatchObject({ currency: 'USD', net, netInBase: Math.round(net * 0.8) });
+});
+
 test('a tray joins the draft that fits; its lines get parts, undo takes them off again', async () => {
   const id = await busiest();
   await accept(id, (_, i) => i === 0);

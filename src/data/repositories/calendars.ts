@@ -17,7 +17,7 @@ export type Calendars = {
   readonly leadTime: (supplierId: number, stated: Stated) => LeadTimeInUse;
   /** Days on the road to a place from where it is supplied. */
   readonly travelDays: (locationId: number) => number;
-  /** Within so many days of the order nine of ten of a supplier's deliveries came; null when none has been measured. */
+  /** Within so many days of the order nine of ten of a supplier's deliveries came; null when fewer have been measured than count. */
   readonly nineOfTenDays: (supplierId: number) => number | null;
 };
 
@@ -151,7 +151,7 @@ function calendarsOf(
     travelDays: (id) => places.get(id)?.travelDays ?? 1,
     nineOfTenDays: (id) => {
       const s = suppliers.get(id);
-      return s && s.n !== null ? Math.ceil(Number(s.p90)) : null;
+      return s && s.n !== null && s.n >= rule.least ? Math.ceil(Number(s.p90)) : null;
     },
   };
 }

@@ -30,10 +30,13 @@ type Demand = {
   readonly quantity: string;
 };
 
+/** A bare NULL would make text of the numbers in the same column of the other parts. */
+const NO_NUMBER = 'CAST(NULL AS UNSIGNED)';
+
 /** Every document that brings something, however far ahead; `item` and `place` narrow it (the columns are named for each part). */
 const supply = (item: string, place: string) => `
   SELECT l.item_id AS itemId, d.location_id AS locationId, IF(o.state IN ${DRAFTED}, 'draft', 'order') AS kind, o.number,
-         o.id AS orderId, NULL AS transferId, ${EXPECTED} AS date,
+         o.id AS orderId, ${NO_NUMBER} AS transferId, ${EXPECTED} AS date,
          d.base_quantity - d.received_quantity - d.cancelled_quantity AS quantity, d.base_quantity AS ordered,
          d.received_quantity AS received, o.supplier_id AS supplierId, IF(o.state IN ${DRAFTED}, NULL, o.order_date) AS orderedOn,
          t.decision_id AS decisionId, d.customer_line_id IS NOT NULL AS straight
@@ -42,13 +45,13 @@ const supply = (item: string, place: string) => `
    WHERE l.item_id ${item} AND d.location_id ${place} AND o.state IN ${LIVE}
      AND d.base_quantity > d.received_quantity + d.cancelled_quantity
   UNION ALL
-  SELECT item_id, location_id, 'tray', NULL, NULL, NULL, NULL, base_quantity, base_quantity, 0, supplier_id, NULL,
+  SELECT item_id, location_id, 'tray', NULL, ${NO_NUMBER}, ${NO_NUMBER}, NULL, base_quantity, base_quantity, 0, supplier_id, NULL,
          decision_id, customer_line_id IS NOT NULL FROM tray_line
    WHERE item_id ${item} AND location_id ${place} AND state = 'in_tray'
   UNION ALL
-  SELECT l.item_id, t.to_location_id, IF(t.state = 'approved', 'to_be_sent', 'transfer'), t.number, NULL, t.id, NULL,
+  SELECT l.item_id, t.to_location_id, IF(t.state = 'approved', 'to_be_sent', 'transfer'), t.number, ${NO_NUMBER}, t.id, NULL,
          IF(t.state = 'approved', l.approved, l.shipped - l.received - l.lost), IF(t.state = 'approved', l.approved, l.shipped),
-         l.received, NULL, NULL, l.decision_id, 0
+         l.received, ${NO_NUMBER}, NULL, l.decision_id, 0
     FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
    WHERE l.item_id ${item} AND t.to_location_id ${place}
      AND ((t.state = 'approved' AND l.approved > 0) OR (t.state = 'shipped' AND l.shipped > l.received + l.lost))`;

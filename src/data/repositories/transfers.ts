@@ -284,7 +284,7 @@ export async function readClaims(tx: Tx, sourceId: number, itemIds: readonly num
        FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id LEFT JOIN allocation a ON a.id = l.allocation_id
       WHERE t.state = 'requested' AND t.from_location_id = :sourceId AND l.item_id IN (${ids.sql})
       UNION ALL
-     SELECT n.item_id, n.location_id, n.suggested, NULL, NULL FROM need n
+     SELECT n.item_id, n.location_id, n.suggested, CAST(NULL AS UNSIGNED), CAST(NULL AS UNSIGNED) FROM need n
       WHERE n.supply_location_id = :sourceId AND n.state = 'open' AND n.item_id IN (${ids.sql})`,
     { sourceId, ...ids.values },
   );
