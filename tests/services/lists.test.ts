@@ -4,6 +4,7 @@ import { openItems, readItemRows } from '@/services/catalogue/readItems';
 import { findInList } from '@/services/lists/findInList';
 import { readListExport } from '@/services/lists/readListExport';
 import { readChangeExport } from '@/services/people/readChangeExport';
+import { readFrame } from '@/services/people/readFrame';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/readNeeds';
 import { allPolicies, openPolicies, readPolicyLines } from '@/services/planning/readPolicies';
@@ -127,6 +128,11 @@ test('needs stand under their suppliers; what changes is named while the list st
   }
   expect(needs.reduce((sum, n) => sum + (n.net ?? 0), 0)).toBe(head.status.net);
   expect(needs.filter((n) => n.net === null)).toHaveLength(head.status.unpriced);
+  const { items } = await books.one<{ items: number }>("SELECT COUNT(*) AS items FROM item WHERE status <> 'stopped'");
+  expect(head.status).toMatchObject({
+    ...{ needs: needs.length, items: new Set(needs.map((n) => n.itemId)).size, itemsOfAll: items },
+  });
+  expect((await readFrame(books.deps, mira)).counts.needs).toBe(needs.length);
   const changes = async () => must(await readNeedChanges(books.deps, mira, head.list));
   expect(await changes()).toEqual({ changed: [], status: head.status });
 

@@ -585,6 +585,62 @@ describe('what covers those who wait', () => {
   });
 });
 
+describe('what may be promised, and what is ready', () => {
+  test('from stock, also from what is on the way, less those who wait already, or without limit', async () => {
+    const { id: item } = await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10412-04'");
+    const entry = async () => {
+      const [found] = must(await readEntry(books.deps, mira, { text: '10412-04', locationId: MH }));
+      if (!found) throw new Error('not found');
+      return found;
+    };
+    const rule = (is: string | null) => books.rows('UPDATE item SET promise_rule = ? WHERE id = ?', [is, item]);
+    await correct(item, 4, MH);
+    await books.rows('UPDATE level SET allocated = 0 WHERE item_id = ? AND location_id = ?', [item, MH]);
+    await rule('stock');
+    const { coming, free } = await entry();
+    // Ten are on the way on an order of the demo.
+    expect(coming).toBeGreaterThanOrEqual(10e6);
+    expect((await entry()).mayPromise).toBe(free);
+    await rule('on_the_way');
+    expect((await entry()).mayPromise).toBe(free + coming);
+    // Five want it: four lie ready, one waits for what comes.
+    const { orderId } = must(await order([line(item, '5', { locationId: MH })]));
+    expect((await entry()).mayPromise).toBe(free + coming - 5e6);
+    await rule('stock');
+    expect((await entry()).mayPromise).toBe(0);
+    await rule(null);
+    await books.rows("UPDATE company SET promise_rule = 'without_limit'");
+    expect((await entry()).mayPromise).toBeNull();
+    await books.rows("UPDATE company SET promise_rule = 'on_the_way'");
+    must(
+      await cancelCustomerLines(
+        books.deps,
+        mira,
+        req({ orderId, version: await versionOf(orderId), lines: 'all' as const }),
+      ),
+    );
+  });
+
+  test('what lies ready of all orders is one list, what waits another', async () => {
+    const [a, b] = [await itemWith(3), await itemWith(0)];
+    const both = must(await order([line(a, '2'), line(b, '2')]));
+    const whole = must(await order([line(a, '1')]));
+    const lines = async (show: PromiseShow) => {
+      const asked = { show, sort: 'ship_by' as const, search: '', locationId: HS, itemId: null };
+      const head = must(await openPromises(books.deps, mira, asked));
+      const { rows } = must(await readPromiseRows(books.deps, mira, { list: head.list, from: 0 }));
+      return rows.flatMap((r) => (r.itemId === a || r.itemId === b ? [[r.orderId, r.itemId]] : []));
+    };
+    expect(await lines('ready')).toEqual([
+      [both.orderId, a],
+      [whole.orderId, a],
+    ]);
+    expect(await lines('waiting')).toEqual([[both.orderId, b]]);
+    must(await give(whole.orderId));
+    expect(await lines('ready')).toEqual([[both.orderId, a]]);
+  });
+});
+
 describe('orders from elsewhere', () => {
   const orderBy = async (reference: string) =>
     (await books.one<{ id: number }>('SELECT id FROM customer_order WHERE reference = ?', [reference])).id;
