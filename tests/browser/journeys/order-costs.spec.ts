@@ -98,4 +98,13 @@ test('what an order costs: charges, discount, account, landed; a job taken over;
   await expect(page.getByText('We order as agreed:')).toBeVisible();
   await expect(page.getByText('less 10 %')).toBeVisible();
   await expect(page.getByText('For W-13')).toBeVisible();
+
+  // What else waits is approved from the list, marked.
+  await page.goto('/orders?show=approve');
+  await page.getByRole('row', { name: /draft, Hekkelund/ }).focus();
+  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'Approve 1' }).click();
+  await expect(page.getByText('1 order done.')).toBeVisible();
+  await page.goto('/orders?q=order:PO-26');
+  await expect(page.getByRole('row', { name: /PO-26-0121, Hekkelund/ })).toBeVisible();
 });
