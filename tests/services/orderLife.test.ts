@@ -356,7 +356,19 @@ describe('needs onto an order that its supplier knows', () => {
     expect(order.head).toMatchObject({ state: 'amending', number: '2611-0003' });
     expect(order.otherwise).toMatchObject([{ kind: 'added', now: units(3) }]);
     must(await undoCommand(books.deps, mira, req({ undoKey: make.key })));
+    // Nothing of the change is left: it is none any more.
     expect((await view(id)).otherwise).toEqual([]);
+    expect((await view(id)).head).toMatchObject({ state: 'sent', amendmentNo: 0 });
+    // What else is changed meanwhile keeps it open.
+    must(await setTray(books.deps, mira, req(choice)));
+    const again = req({ supplierIds: [1] });
+    must(await makeOrders(books.deps, mira, again));
+    const [line] = (await view(id)).lines;
+    const cell = { orderId: id, field: 'packs' as const, partId: line?.parts[0]?.id ?? 0 };
+    must(await editOrder(books.deps, mira, req({ ...cell, was: String((line?.packs ?? 0) / 1e6), now: '9' })));
+    must(await undoCommand(books.deps, mira, req({ undoKey: again.key })));
+    expect((await view(id)).head.state).toBe('amending');
+    expect((await view(id)).otherwise).toMatchObject([{ now: units(9) }]);
     must(await dropAmendment(books.deps, mira, await asked(id, {})));
     expect((await view(id)).head.state).toBe('sent');
     // Dropped with what it brought, that lies in its tray again.

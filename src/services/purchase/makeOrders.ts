@@ -72,8 +72,7 @@ export async function makeOrders(
     });
     if (orders.length === 0) return err({ kind: 'not_found', what: 'tray' });
     const wantedOf = (l: TrayLineRow, b: Buying) => arrivalFrom(calendars, b, l.locationId, at);
-    const done: { orderId: number; supplier: SupplierRow; lines: number; joined: boolean; trayLineIds: number[] }[] =
-      [];
+    const done: Done[] = [];
     for (const { supplier, lines: tray, joins } of orders) {
       const trayLineIds = tray.map((l) => l.id);
       const there = joins && joined.has(joins.id) ? joins : null;
@@ -90,13 +89,16 @@ export async function makeOrders(
         { entity: 'order', entityId: orderId, action: draft ? 'joined from tray' : 'made from tray', after: { lines } },
         ...trayLineIds.map((id) => ({ entity: 'tray_line' as const, entityId: id, action: 'ordered' })),
       ]);
-      done.push({ orderId, supplier, lines, joined: draft !== null, trayLineIds });
+      const opened = changed?.ok ?? false;
+      done.push({ orderId, supplier, lines, joined: draft !== null, opened, trayLineIds });
     }
     for (const s of suppliers) await clearTrayChoice(tx, s.id);
     await recordUndo(tx, actor, request.key, 'make-orders', now, {
       kind: 'orders_made',
       orderIds: done.filter((d) => !d.joined).map((d) => d.orderId),
-      joined: done.filter((d) => d.joined).map(({ orderId, trayLineIds }) => ({ orderId, trayLineIds })),
+      joined: done
+        .filter((d) => d.joined)
+        .map(({ orderId, trayLineIds, opened }) => ({ orderId, trayLineIds, opened })),
     });
     markDirty(tx, waiting);
     const approvers = await approversOf(tx, actor, company.currency, today);
@@ -111,6 +113,16 @@ export async function makeOrders(
     return ok(made);
   });
 }
+
+type Done = {
+  readonly orderId: number;
+  readonly supplier: SupplierRow;
+  readonly lines: number;
+  readonly joined: boolean;
+  /** It was opened for changing. */
+  readonly opened: boolean;
+  readonly trayLineIds: readonly number[];
+};
 
 type At = Parameters<typeof readTrayPlans>[1];
 

@@ -46,7 +46,12 @@ export type Effect =
       readonly kind: 'orders_made';
       readonly orderIds: readonly number[];
       /** Tray lines that were put onto drafts that were there. */
-      readonly joined?: readonly { readonly orderId: number; readonly trayLineIds: readonly number[] }[];
+      readonly joined?: readonly {
+        readonly orderId: number;
+        readonly trayLineIds: readonly number[];
+        /** Its supplier knew it already, and it was opened for changing by this. */
+        readonly opened?: boolean;
+      }[];
       /** What was decided for it in the same step. */
       readonly decided?: readonly Decided[];
     }

@@ -29,8 +29,9 @@ import { writePolicies } from '../planning/writePolicies';
 import { openAgain } from '../promise/openAgain';
 import { loadOrder, pairsOf } from '../purchase/loadOrder';
 import { changeCell } from '../purchase/orderCell';
-import { putBack, reopen } from '../purchase/orderSteps';
+import { dropChange, putBack, reopen } from '../purchase/orderSteps';
 import { postLeave } from '../purchase/postJoin';
+import { toldOtherwise } from '../purchase/said';
 import { sheetKindOf } from '../sheets/kinds';
 import { maySheet } from '../sheets/lockOwn';
 import { areAsLeft, removeValues, writeValues } from '../sheets/recordSteps';
@@ -95,6 +96,15 @@ async function orderOf(at: At, orderId: number, action: 'put_back' | 'reopen' | 
   const loaded = await loadOrder(at.tx, orderId, action);
   const clean = await untouched(at, [{ entity: 'order', entityId: orderId }]);
   return clean.ok ? loaded : clean;
+}
+
+/** A change that was opened and says nothing any more is no change. */
+async function dropEmptyChange({ tx, actor, now }: At, orderId: number): Promise<Undone> {
+  const loaded = await loadOrder(tx, orderId, 'drop_amendment');
+  if (!loaded.ok) return loaded;
+  const { lines, parts } = loaded.value;
+  const differs = await toldOtherwise(tx, orderId, lines, parts);
+  return differs.length > 0 ? ok(null) : dropChange(tx, actor, now, loaded.value);
 }
 
 /** All cells of a setting, those empty where it says nothing. */
@@ -225,8 +235,8 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
     right: 'orders.edit',
     undo: async (at, { orderIds, joined = [], decided = [] }) => {
       const { tx, actor, now, today } = at;
-      const all = [...orderIds.map((orderId) => ({ orderId, trayLineIds: null })), ...joined];
-      for (const { orderId, trayLineIds } of all.sort((a, b) => a.orderId - b.orderId)) {
+      const all = [...orderIds.map((orderId) => ({ orderId, trayLineIds: null, opened: false })), ...joined];
+      for (const { orderId, trayLineIds, opened } of all.sort((a, b) => a.orderId - b.orderId)) {
         const loaded = await orderOf(at, orderId, trayLineIds === null ? 'put_back' : 'edit');
         if (!loaded.ok) return loaded;
         if (trayLineIds === null) {
@@ -241,6 +251,8 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
           ...lines.map((l) => ({ entity: 'tray_line' as const, entityId: l.id, action: 'back in its tray' })),
         ]);
         markDirty(tx, lines);
+        const dropped = opened ? await dropEmptyChange(at, orderId) : ok(null);
+        if (!dropped.ok) return dropped;
       }
       for (const d of [...decided].reverse()) {
         const undone = await undoDecided(at, d);
