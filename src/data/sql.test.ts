@@ -1,4 +1,5 @@
 import type { PoolConnection } from 'mysql2/promise';
+import { Asking } from './asking';
 import { Tx } from './sql';
 
 /** A connection that notes every message and answers each of its statements: an INSERT with the next id, a SELECT with one row. */
@@ -55,6 +56,18 @@ test('ids are those of what was told, not of what went ahead of it', async () =>
   const { tx } = connection();
   await tx.later([write('a')]);
   expect(await tx.tell([write('b'), { sql: 'UPDATE c SET x = ?', values: [1] }, write('d')])).toEqual([2, 0, 3]);
+});
+
+test('what is asked together goes in one message; in an empty list is nothing', async () => {
+  const { tx, messages } = connection();
+  const ask = new Asking(tx, 'together');
+  const [some, none] = [
+    ask.rows('SELECT x FROM a WHERE id IN (?) AND y = ?', [[1, 2], 'o’clock']),
+    ask.arrays('SELECT x FROM b WHERE id IN (?)', [[]]),
+  ];
+  expect(await some()).toEqual([{ x: "SELECT x FROM a WHERE id IN (1, 2) AND y = 'o’clock'" }]);
+  expect(await none()).toEqual([['SELECT x FROM b WHERE id IN (NULL)']]);
+  expect(messages).toHaveLength(1);
 });
 
 test('a rollback drops what waits; a large write does not wait', async () => {
