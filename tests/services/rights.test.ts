@@ -1027,6 +1027,7 @@ const shared = new Set([
   'planning/splitRun',
   'planning/needViews',
   'planning/postDecisions',
+  'planning/decidedNeed',
   'planning/trayTotals',
   'planning/urgency',
   'planning/whenItComes',

@@ -3,7 +3,7 @@ import { fromDecimal, toDecimal } from '@/core/quantity';
 import { lockHandNeed, putHandNeed } from '@/data/repositories/handNeeds';
 import { insertDecision, lockNeedOfDecision, type NeedRow, readByHand } from '@/data/repositories/planning';
 import type { Tx } from '@/data/sql';
-import { decideNeed } from './decideNeed';
+import { postDecided } from './decidedNeed';
 
 export type Reopened = { readonly needId: number | null; readonly decisionId: number | null };
 
@@ -18,7 +18,7 @@ export async function reopenNeed(tx: Tx, actor: Actor, now: string, decided: num
     ...{ sourceId: null, packId: null, packQuantity: '0', baseQuantity: '0', reckoning: 'null' },
     ...{ userId: actor.userId, at: now, previousId: need.lastDecisionId },
   });
-  await decideNeed(tx, need, 'open', decisionId, now);
+  await postDecided(tx, need, 'open', decisionId, now);
   return { needId: need.id, decisionId };
 }
 

@@ -9,7 +9,7 @@ import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
 import { type Effect, recordUndo } from '../undo/recordUndo';
-import { decideNeed } from './decideNeed';
+import { postDecided } from './decidedNeed';
 import { decisionGround, reckoningNow, waitedOf } from './postDecisions';
 
 /** Needs as they were seen. */
@@ -59,7 +59,7 @@ export async function setAside(
         ...{ reckoning: JSON.stringify(await reckoningNow(ground, need)), waited: await waitedOf(ground, need) },
         ...{ until: until.value, reason, userId: actor.userId, at: now, previousId: need.lastDecisionId },
       });
-      await decideNeed(tx, need, 'aside', decisionId, now);
+      await postDecided(tx, need, 'aside', decisionId, now);
       done.push({ needId: need.id, decisionId, before: need.lastDecisionId, state: 'open' });
     }
     if (done.length < seen.size) return err({ kind: 'not_found', what: 'need' });

@@ -21,7 +21,7 @@ import type { Tx } from '@/data/sql';
 import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { decideNeed } from '../planning/decideNeed';
+import { postDecided } from '../planning/decidedNeed';
 import { cellsOf, editedSettings, type SettingCells } from '../planning/policyEdits';
 import type { Reopened } from '../planning/reopenNeed';
 import { withdraw } from '../planning/withdraw';
@@ -139,7 +139,7 @@ async function asBefore({ tx, now }: At, { needId, decisionId }: Reopened, undon
   const need = needId === null || decisionId === null ? null : await lockNeed(tx, needId);
   if (!need) return;
   const before = await findDecisionBefore(tx, undone);
-  await decideNeed(tx, need, 'open', before, now);
+  await postDecided(tx, need, 'open', before, now);
   markDirty(tx, [need]);
 }
 
@@ -177,7 +177,7 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       for (const { needId, decisionId, before, state } of needs) {
         const need = locked.get(needId);
         if (need?.lastDecisionId !== decisionId) return tooFar;
-        await decideNeed(tx, need, state, before, now);
+        await postDecided(tx, need, state, before, now);
       }
       await recordChanges(
         tx,
@@ -222,7 +222,7 @@ const undoers: { readonly [K in Effect['kind']]: Undoer<K> } = {
       if (need && decisionId !== null) {
         // What was asked for by hand is taken up again.
         if (fromDecimal(await readByHand(tx, line.decisionId)) > 0) await takeHandNeed(tx, need);
-        await decideNeed(tx, need, 'decided', line.decisionId, now);
+        await postDecided(tx, need, 'decided', line.decisionId, now);
       }
       await recordChanges(tx, actor.userId, now, [
         { entity: 'tray_line', entityId: line.id, action: 'back in its tray' },

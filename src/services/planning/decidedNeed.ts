@@ -3,7 +3,7 @@ import type { Tx } from '@/data/sql';
 import { fingerprintOf } from './freshNeeds';
 
 /** A locked need stands as somebody decided it, by which of its decisions (null = by none). Its pair is marked by the caller. */
-export const decideNeed = (
+export const postDecided = (
   tx: Tx,
   need: NeedRow,
   state: 'open' | 'aside' | 'decided',
