@@ -292,6 +292,7 @@ describe('what is in the way', () => {
     const { found, supplierId, now } = await clear();
     await books.rows("UPDATE supplier SET status = 'blocked' WHERE id = ?", [supplierId]);
     expect((await now())?.warnings).toEqual(['supplier_blocked']);
+    expect(await acceptAll()).not.toContain(found.id);
     await books.rows("UPDATE item SET status = 'stopped' WHERE id = ?", [found.itemId]);
     expect((await now())?.warnings).toEqual(['supplier_blocked', 'item_stopped']);
     expect(await acceptAll()).not.toContain(found.id);

@@ -161,6 +161,24 @@ describe('filled from needs', () => {
     expect((await needOf(books, '10412-11', 'HS')).state).toBe('open');
     expect(await books.rows("SELECT id FROM tray_line WHERE state = 'in_tray'")).toEqual([]);
   });
+
+  test('by a filter: only what has the words, and only at the place', async () => {
+    const id = await begin();
+    const state = async () => (await needOf(books, '10412-11', 'HS')).state;
+    const fill = (words: string, locationId: number) =>
+      fillFromNeeds(books.deps, mira, req({ orderId: id, locationId, warned: true, words }));
+    expect(must(await fill('10412-11', 3)).taken).toBe((await view(id)).lines.length);
+    expect(await state()).toBe('open');
+    expect(must(await fill('no such words', 1))).toEqual({ taken: 0, warned: 0 });
+    const before = (await view(id)).lines.length;
+    const { name } = await books.one<{ name: string }>("SELECT name FROM item WHERE number = '10412-11'");
+    const key = req({ orderId: id, locationId: 1, warned: true, words: `${name.toUpperCase()} 10412` });
+    expect(must(await fillFromNeeds(books.deps, mira, key)).taken).toBe(1);
+    expect((await view(id)).lines.slice(before).map((l) => l.itemNumber)).toEqual(['10412-11']);
+    expect(await state()).toBe('none');
+    must(await undoCommand(books.deps, mira, req({ undoKey: key.key })));
+    expect(await state()).toBe('open');
+  });
 });
 
 describe('other kinds of lines', () => {

@@ -193,6 +193,7 @@ describe('what has to be done', () => {
     expect(must(await remindSupplier(books.deps, mira, req({ orderId: id })))).toEqual({
       ...{ to: 'orders@hol.example', next: '2026-11-26' },
     });
+    expect((await view(id)).head.nextContact).toBe('2026-11-26');
     later(30 * 86_400);
     must(await remindSupplier(books.deps, mira, req({ orderId: id })));
     const mails = await books.rows<{ subject: string; body: string }>(
@@ -393,6 +394,20 @@ describe('confirmation', () => {
     expect(order.head).toMatchObject({ state: 'confirmed', supplierReference: 'HS-771' });
     const part = order.lines[0]?.parts[0];
     expect(part?.confirmedDate).toBe(part?.wantedDate);
+  });
+
+  test('what it confirmed its supplier knows: a change of the order says nothing of that again', async () => {
+    const id = await sent();
+    const line = (await view(id)).lines[0];
+    const partId = line?.parts[0]?.id ?? 0;
+    const part = { partId, packs: '', date: '11 dec', rest: 'open' as const };
+    const price = { lineId: line?.id ?? 0, price: '33.40', toList: false };
+    expect(must(await confirm(id, { parts: [part], prices: [price] })).differ).toBe(2);
+    must(await amendOrder(books.deps, mira, await asked(id, {})));
+    expect((await view(id)).otherwise).toEqual([]);
+    must(await edit({ orderId: id, field: 'packs', partId, was: String((line?.packs ?? 0) / 1e6), now: '8' }));
+    expect((await view(id)).otherwise).toHaveLength(1);
+    must(await dropAmendment(books.deps, mira, await asked(id, {})));
   });
 
   test('another date moves what is expected; another price can go to the list', async () => {

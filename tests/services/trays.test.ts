@@ -266,6 +266,34 @@ test('a budget counts what came, what is ordered, drafts and trays, by order dat
   });
 });
 
+test('a budget of a category counts what is in it and below it, and nothing else', async () => {
+  const id = await busiest();
+  await books.owner.query('DELETE FROM purchase_budget');
+  await accept(id);
+  const [line] = await books.rows<{ itemId: number; categoryId: number }>(
+    "SELECT t.item_id AS itemId, i.category_id AS categoryId FROM tray_line t JOIN item i ON i.id = t.item_id WHERE t.state = 'in_tray' LIMIT 1",
+  );
+  const other = await books.owner.query("INSERT INTO category (name) VALUES ('Lamps')");
+  const lamps = (other[0] as { insertId: number }).insertId;
+  const below = await books.owner.query("INSERT INTO category (name, parent_id) VALUES ('Desk lamps', ?)", [lamps]);
+  const desk = (below[0] as { insertId: number }).insertId;
+  await books.owner.query(
+    "INSERT INTO purchase_budget (month, category_id, amount) VALUES ('2026-11-01', ?, 100), ('2026-11-01', ?, 100)",
+    [line?.categoryId, lamps],
+  );
+  const inTrays = async (category: string) =>
+    (await trays()).spending.find((s) => s.category?.endsWith(category))?.trays;
+  const { name } = await books.one<{ name: string }>('SELECT name FROM category WHERE id = ?', [line?.categoryId]);
+  const all = await inTrays(name);
+  expect(all).toBeGreaterThan(0);
+  expect(await inTrays('Lamps')).toBe(0);
+  // One of its items becomes a desk lamp: it counts with the lamps, and no longer where it was.
+  await books.owner.query('UPDATE item SET category_id = ? WHERE id = ?', [desk, line?.itemId]);
+  const moved = await inTrays('Lamps');
+  expect(moved).toBeGreaterThan(0);
+  expect((await inTrays(name)) ?? 0).toBe((all ?? 0) - (moved ?? 0));
+});
+
 test('whoever may not decide sees the trays and takes nothing', async () => {
   expect(await makeOrders(books.deps, edda, req({ supplierIds: [1] }))).toMatchObject({ error: { kind: 'forbidden' } });
 });
