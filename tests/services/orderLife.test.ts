@@ -372,6 +372,23 @@ describe('needs onto an order that its supplier knows', () => {
     expect((await view(id)).otherwise).toMatchObject([{ now: units(9) }]);
     must(await dropAmendment(books.deps, mira, await asked(id, {})));
     expect((await view(id)).head.state).toBe('sent');
+    // A note that its supplier is not told is not lost either.
+    must(await setTray(books.deps, mira, req(choice)));
+    const third = req({ supplierIds: [1] });
+    must(await makeOrders(books.deps, mira, third));
+    const note = {
+      orderId: id,
+      lineId: line?.id ?? 0,
+      field: 'internalNote' as const,
+      was: '',
+      now: 'two to the window',
+    };
+    must(await edit(note));
+    must(await undoCommand(books.deps, mira, req({ undoKey: third.key })));
+    expect((await view(id)).head.state).toBe('amending');
+    expect((await view(id)).otherwise).toEqual([]);
+    expect((await view(id)).lines[0]?.internalNote).toBe('two to the window');
+    must(await dropAmendment(books.deps, mira, await asked(id, {})));
     // Dropped with what it brought, that lies in its tray again.
     must(await setTray(books.deps, mira, req(choice)));
     must(await makeOrders(books.deps, mira, req({ supplierIds: [1] })));

@@ -3,7 +3,7 @@ import { policyFields } from '@/core/policy';
 import { fromDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import type { Values } from '@/core/sheets';
-import { recordChanges } from '@/data/repositories/bookkeeping';
+import { readChanges, recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
 import { lockCustomerOrder } from '@/data/repositories/customerOrders';
 import { lockHandNeed, putHandNeed, takeHandNeed } from '@/data/repositories/handNeeds';
@@ -98,13 +98,20 @@ async function orderOf(at: At, orderId: number, action: 'put_back' | 'reopen' | 
   return clean.ok ? loaded : clean;
 }
 
-/** A change that was opened and says nothing any more is no change. */
+/** What a tray does to an order, in its history. */
+const OF_TRAYS: readonly string[] = ['joined from tray', 'taken off again'];
+
+/** A change that was opened and says nothing any more is no change; one in which something else was done, and be it a note that its
+ *  supplier is not told, stays. */
 async function dropEmptyChange({ tx, actor, now }: At, orderId: number): Promise<Undone> {
   const loaded = await loadOrder(tx, orderId, 'drop_amendment');
   if (!loaded.ok) return loaded;
   const { lines, parts } = loaded.value;
   const differs = await toldOtherwise(tx, orderId, lines, parts);
-  return differs.length > 0 ? ok(null) : dropChange(tx, actor, now, loaded.value);
+  const history = (await readChanges(tx, 'order', orderId)).map((c) => c.action);
+  const since = history.slice(history.lastIndexOf('change begun') + 1);
+  const empty = differs.length === 0 && since.every((action) => OF_TRAYS.includes(action));
+  return empty ? dropChange(tx, actor, now, loaded.value) : ok(null);
 }
 
 /** All cells of a setting, those empty where it says nothing. */
