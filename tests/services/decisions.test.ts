@@ -266,6 +266,12 @@ describe('what is in the way', () => {
     const head = must(await openNeeds(books.deps, mira, { locationId: null }));
     return must(await acceptShown(books.deps, mira, req({ list: head.list }))).accepted.map((a) => a.needId);
   };
+  /** Needs under the filter “with a warning”. */
+  const warned = async () => {
+    const head = must(await openNeeds(books.deps, mira, { locationId: null, show: 'warned' }));
+    const { rows } = must(await readNeedRows(books.deps, mira, { list: head.list, from: 0 }));
+    return rows.flatMap((r) => (r.kind === 'need' ? [r.id] : []));
+  };
 
   test('without a price it stays, marked, and has no value; said in its form, it is clear at once', async () => {
     const { found, supplierId, now } = await clear();
@@ -290,8 +296,10 @@ describe('what is in the way', () => {
 
   test('a blocked supplier, an item that is not refilled any more: it stays and says so', async () => {
     const { found, supplierId, now } = await clear();
+    expect(await warned()).not.toContain(found.id);
     await books.rows("UPDATE supplier SET status = 'blocked' WHERE id = ?", [supplierId]);
     expect((await now())?.warnings).toEqual(['supplier_blocked']);
+    expect(await warned()).toContain(found.id);
     expect(await acceptAll()).not.toContain(found.id);
     await books.rows("UPDATE item SET status = 'stopped' WHERE id = ?", [found.itemId]);
     expect((await now())?.warnings).toEqual(['supplier_blocked', 'item_stopped']);

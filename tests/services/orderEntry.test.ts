@@ -390,6 +390,28 @@ test('copied: the same lines at today’s prices in a draft of its own', async (
   );
 });
 
+test('copied: what was free of charge stays free of charge, a one-off keeps its words and price', async () => {
+  const id = await begin();
+  must(await add(id, '10412-07', '1'));
+  must(await add(id, '10412-07', '2'));
+  const lineId = (await view(id)).lines[1]?.id ?? 0;
+  must(
+    await editOrder(
+      books.deps,
+      mira,
+      req({ orderId: id, lineId, field: 'freeOfCharge' as const, was: 'false', now: 'true' }),
+    ),
+  );
+  const sign = { kind: 'non_stock' as const, description: 'Shop sign', quantity: '2', unit: 'piece', price: '45' };
+  must(await addOtherLine(books.deps, mira, req({ orderId: id, ...sign, locationId: 1 })));
+  const { orderId } = must(await copyOrder(books.deps, mira, req({ orderId: id })));
+  const copied = (await view(orderId)).lines;
+  expect(copied.map((l) => l.freeOfCharge)).toEqual([false, true, false]);
+  expect(copied[0]?.net).toBeGreaterThan(0);
+  expect(copied[1]?.net).toBe(0);
+  expect(copied[2]).toMatchObject({ kind: 'non_stock', description: 'Shop sign', packs: 2_000_000, net: 9000 });
+});
+
 test('earlier purchases: first of an item from whomever, then from the supplier, each item as it was bought last', async () => {
   const id = await begin();
   const { ofItem, fromSupplier } = must(await readEarlier(books.deps, mira, { orderId: id, itemId: null }));
