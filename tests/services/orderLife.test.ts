@@ -83,6 +83,7 @@ describe('approval', () => {
     const mail = await books.one<{ subject: string; body: string }>('SELECT subject, body FROM outbox_mail');
     expect(mail.subject).toBe('Please approve: a draft to Hollinmere Spinners');
     expect(mail.body).toContain('before noon, please');
+    expect((await view(id)).word).toEqual({ kind: 'asks', who: 'Mira Rook', text: 'before noon, please' });
     expect(await refuseOrder(books.deps, otto, await asked(id, { reason: ' ' }))).toMatchObject({
       error: { field: 'reason' },
     });
@@ -90,7 +91,10 @@ describe('approval', () => {
     const order = await view(id);
     expect(order.head).toMatchObject({ state: 'draft', asked: null });
     expect(order.history.at(-1)).toMatchObject({ who: 'Otto Quillon', action: 'approval refused' });
-    expect(order.history.at(-1)?.after).toContain('too much wool');
+    expect(order.word).toEqual({ kind: 'refused', who: 'Otto Quillon', text: 'we have too much wool' });
+    // Why it was refused stands there until it is asked for again.
+    must(await askApproval(books.deps, mira, await asked(id, { userId: null, note: '' })));
+    expect((await view(id)).word).toBeNull();
   });
 
   test('somebody who may not approve it is not asked', async () => {
@@ -195,12 +199,17 @@ describe('what has to be done', () => {
     });
     expect((await view(id)).head.nextContact).toBe('2026-11-26');
     later(30 * 86_400);
+    // What is promised for later is not asked after.
+    const secondPart = (await view(id)).lines[1]?.parts[0]?.id;
+    await books.rows("UPDATE delivery_part SET promised_date = '2027-02-01' WHERE id = ?", [secondPart]);
     must(await remindSupplier(books.deps, mira, req({ orderId: id })));
     const mails = await books.rows<{ subject: string; body: string }>(
       "SELECT subject, body FROM outbox_mail WHERE entity = 'reminder' ORDER BY id",
     );
     expect(mails.map((m) => m.subject)).toEqual(['Please confirm order 2611-0003', 'When will order 2611-0003 come?']);
+    expect(mails[0]?.body).toContain('2. Upland aran');
     expect(mails[1]?.body).toContain('1. Fen merino 4-ply, moss: 6 bag, expected 2026-12-01');
+    expect(mails[1]?.body).not.toContain('2. Upland aran');
     books.deps.setClock('2026-11-23T09:00:00Z');
     // Approved, and nobody was told of it.
     expect(await remindSupplier(books.deps, mira, req({ orderId: 7 }))).toMatchObject({

@@ -2,6 +2,7 @@ import { makeItem } from '@/services/catalogue/makeItem';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { acceptNeeds } from '@/services/planning/acceptNeeds';
 import { markChanged, recomputeDirty } from '@/services/planning/recompute';
+import { savePolicies } from '@/services/planning/savePolicies';
 import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
 import { addCustomerLines, type EnterCustomerOrder, enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
 import { handOver } from '@/services/promise/handOver';
@@ -222,6 +223,20 @@ describe('stock that is put by', () => {
     expect(await ready(far)).toEqual([3]);
     // Back to the day that the needs of others are of.
     books.deps.setClock(MONDAY);
+  });
+
+  test('of one order what is near is given by itself, what is far ahead or held by hand is not', async () => {
+    const [near, far, byHand] = [await itemWith(0), await itemWith(0), await itemWith(0)];
+    const { orderId } = must(
+      await order([line(near, '3'), line(far, '3', { wantedDate: '2026-12-21' }), line(byHand, '3')]),
+    );
+    const hold = { orderId, version: await versionOf(orderId), lineNo: 3, quantity: '0', until: '' };
+    must(await holdForCustomer(books.deps, mira, req(hold)));
+    for (const item of [near, far, byHand]) await correct(item, 3);
+    await worker();
+    expect(await ready(orderId)).toEqual([3, 0, 0]);
+    const cancel = { orderId, version: await versionOf(orderId), lines: 'all' as const };
+    must(await cancelCustomerLines(books.deps, mira, req(cancel)));
   });
 
   test('somebody buys it over the counter: the newest promise is released and waits again', async () => {
@@ -513,9 +528,55 @@ describe('what covers those who wait', () => {
     expect((await list('moved')).rows.map((r) => r.orderId)).toContain(orderId);
     expect((await list('late', 'ada@')).rows.map((r) => r.orderId)).toContain(orderId);
     expect((await list('open', number ?? '')).rows).toEqual([]);
+    // The order is closed with nothing received: nothing is promised any more, which is another word as well.
+    const stateIs = (is: string) => books.rows('UPDATE purchase_order SET state = ? WHERE id = ?', [is, head.id]);
+    await stateIs('closed');
+    expect((await looked(orderId)).lines[0]).toMatchObject({ moved: true, promise: null });
+    await stateIs('approved');
     await cancelAll(orderId);
     expect((await list('ended', 'Fenwright')).rows.map((r) => r.orderId)).toContain(orderId);
     await books.rows('UPDATE delivery_part SET promised_date = NULL WHERE id = ?', [lines[0]?.parts[0]?.id]);
+  });
+
+  test('late is what comes after its day and what nothing brings; what lies ready is not', async () => {
+    const [there, lacking] = [await itemWith(2), await itemWith(0)];
+    const lies = must(await order([line(there, '2', { wantedDate: '2026-11-23' })])).orderId;
+    const waits = must(await order([line(lacking, '2', { wantedDate: '2026-12-30' })])).orderId;
+    const late = (await list('late')).rows.map((r) => r.orderId);
+    expect([late.includes(lies), late.includes(waits)]).toEqual([false, true]);
+    for (const id of [lies, waits]) await cancelAll(id);
+  });
+
+  test('what is kept back covers nobody', async () => {
+    const item = await itemWith(5);
+    const kept = { itemId: item, locationId: HS, was: { reserve: '' }, now: { reserve: '2' } };
+    must(await savePolicies(books.deps, mira, req({ edits: [kept] })));
+    const { orderId } = must(await order([line(item, '5')]));
+    expect((await looked(orderId)).lines[0]).toMatchObject({ ready: 3e6, short: 2e6, missing: 2e6, covers: [] });
+    // Of what lies there two are kept back, one is free: it is not put by for a line by hand, and covers it all the same.
+    const hold = { orderId, version: await versionOf(orderId), lineNo: 1, quantity: '2', until: '' };
+    must(await holdForCustomer(books.deps, mira, req(hold)));
+    expect((await looked(orderId)).lines[0]).toMatchObject({
+      ...{ ready: 2e6, short: 2e6, missing: 2e6, covers: [{ kind: 'stock', quantity: 1e6 }] },
+    });
+    await cancelAll(orderId);
+  });
+
+  test('what should have come already is counted on the next receiving day, and there on the one after', async () => {
+    const { id: item } = await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10412-11'");
+    const parts = await books.rows<{ id: number }>(
+      `SELECT d.id FROM delivery_part d JOIN order_line l ON l.id = d.order_line_id JOIN purchase_order o ON o.id = l.order_id
+        WHERE l.item_id = ? AND d.location_id = ? AND o.state = 'approved' AND d.received_quantity = 0`,
+      [item, HS],
+    );
+    const [part] = parts;
+    const { orderId } = must(await order([line(item, '30')]));
+    await books.rows("UPDATE delivery_part SET promised_date = '2026-11-16' WHERE id = ?", [part?.id]);
+    const covered = (await looked(orderId)).lines[0];
+    expect(covered?.covers.at(-1)).toMatchObject({ kind: 'order', lateDays: 7, date: '2026-11-24' });
+    expect(covered?.promise?.date).toBe('2026-11-24');
+    await books.rows('UPDATE delivery_part SET promised_date = NULL WHERE id = ?', [part?.id]);
+    await cancelAll(orderId);
   });
 
   test('what many orders lack is decided together: one need for all who wait, quantities as raised, undone as one', async () => {
@@ -568,6 +629,14 @@ describe('what covers those who wait', () => {
     expect(await tell('email')).toMatchObject({ error: { kind: 'no_customer_mail', customer: 'Hob Tarrow' } });
     must(await tell('phone'));
     expect((await looked(orderId)).lines[0]).toMatchObject({ told: { date: null }, moved: false });
+    // What is done by then is not told of.
+    const second = must(await order([line(item, '1'), line(await itemWith(1), '1')])).orderId;
+    must(await give(second, [{ lineNo: 2, quantity: '1' }]));
+    const version = await versionOf(second);
+    must(
+      await tellCustomer(books.deps, mira, req({ orderId: second, version, how: 'phone', subject: 's', body: 'b' })),
+    );
+    expect((await looked(second)).lines.map((l) => l.told?.date)).toEqual([null, undefined]);
     expect((await looked(orderId)).history.map((h) => h.action)).toEqual(['entered', 'customer told by phone']);
   });
 

@@ -120,7 +120,10 @@ describe('straight from the supplier', () => {
     });
     expect(await line(id)).toMatchObject({ missing: 0, covers: [{ kind: 'order', quantity: units(20) }] });
     expect((await line(id)).promise).not.toBeNull();
-    // It never comes to the shop.
+    // It never comes to the shop, and covers nobody else.
+    const other = await order('collect', '400');
+    expect(JSON.stringify((await line(other)).covers)).not.toContain(`"/orders/${orderId}"`);
+    must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(other)), lines: 'all' as const })));
     const arrivals = must(await readArrivals(books.deps, mira, { locationId: SHOP }));
     expect(JSON.stringify(arrivals)).not.toContain(`"partId":${partId}`);
     expect(await receiveGoods(books.deps, mira, counted(orderId, partId, '20'))).toMatchObject({

@@ -1,5 +1,7 @@
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { setAside } from '@/services/planning/setAside';
+import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
+import { openPromises } from '@/services/promise/readPromises';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readToday, type TodayMatter, todayMatters } from '@/services/today/readToday';
 import { setToday } from '@/services/today/setToday';
@@ -51,6 +53,104 @@ test('a tray counts once, with its value; as a draft it is money planned on the 
   must(await makeOrders(books.deps, mira, req({ supplierIds: [need.supplierId ?? 0] })));
   expect(await line('trays')).toMatchObject({ count: 0, money: 0 });
   expect(planned(await view()).reduce((a, b) => a + b, 0)).toBe(inTray.reduce((a, b) => a + b, 0));
+});
+
+/** Of the orders of the books: 5 and 6 overdue, 7 approved in three parts of 32.80 a bag: 1, 6 and 1. */
+const wanted = (partId: number, day: string) =>
+  books.rows('UPDATE delivery_part SET wanted_date = ?, promised_date = NULL, confirmed_date = NULL WHERE id = ?', [
+    ...[day, partId],
+  ]);
+
+test('orders that are late, and what comes from today until within a week, each once with what is still to come, in our money', async () => {
+  // Order 5 is half here: 25 of 50 and 50 of 100 are to come of 47.40; 6 is in pounds, at 1.20.
+  expect(await line('late_orders')).toMatchObject({ count: 2, money: 2370 + 48350, next: '2026-11-16' });
+  await books.rows("UPDATE purchase_order SET currency = 'GBP' WHERE id = 6");
+  await books.rows("DELETE FROM currency_rate WHERE currency = 'GBP'");
+  await books.rows(
+    "INSERT INTO currency_rate (currency, valid_from, direction, rate) VALUES ('GBP', '2026-11-01', 'base_per_foreign', 1.2)",
+  );
+  // A draft is not late, whatever it wants.
+  await books.rows("UPDATE purchase_order SET state = 'draft' WHERE id = 5");
+  expect(await line('late_orders')).toMatchObject({ count: 1, money: 58020, next: '2026-11-19' });
+  await wanted(14, '2026-11-23');
+  await wanted(15, '2026-11-29');
+  await wanted(16, '2026-11-30');
+  expect(await line('arriving')).toMatchObject({ count: 1, money: 3280 + 6 * 3280, next: '2026-11-23' });
+});
+
+test('money out: what is ordered on the day it is to be paid, what is overdue as if it came today, what came as long as it is not due', async () => {
+  await books.rows('UPDATE supplier SET payment_days = IF(id = 1, 14, 0)');
+  await books.rows("UPDATE purchase_order SET state = 'closed' WHERE id NOT IN (6, 7)");
+  await books.rows("UPDATE goods_receipt SET business_date = '2026-10-01'");
+  await wanted(14, '2026-11-23');
+  await wanted(15, '2026-11-29');
+  await wanted(16, '2026-11-30');
+  const ordered = async () => ((await view()).weeks ?? []).map((w) => w.ordered);
+  // Order 6 would come today and be paid at once; of order 7 what comes on the 23rd and 29th is paid by 13 December, the rest on the 14th.
+  expect(await ordered()).toEqual([48350, 0, 7 * 3280, 3280, 0, 0]);
+  await books.rows(
+    'UPDATE supplier SET payment_days = 14 WHERE id = (SELECT supplier_id FROM purchase_order WHERE id = 6)',
+  );
+  expect(await ordered()).toEqual([0, 0, 48350 + 7 * 3280, 3280, 0, 0]);
+  // 40 and 30 balls at 3.28 and 40 more came with order 1; received on the 10th they are due on the 24th, on the 8th they are paid.
+  await books.rows("UPDATE goods_receipt SET business_date = '2026-11-10' WHERE order_id = 1");
+  const [first] = await ordered();
+  expect(first).toBe(110 * 328);
+  await books.rows("UPDATE goods_receipt SET business_date = '2026-11-08' WHERE order_id = 1");
+  expect((await ordered())[0]).toBe(0);
+});
+
+test('over the maximum: by what lies there beyond it, at its cost; to complete: without what is stopped', async () => {
+  await books.rows('UPDATE item_location_state SET excess = 0');
+  const pairs = await books.rows<{ itemId: number; locationId: number }>(
+    'SELECT item_id AS itemId, location_id AS locationId FROM level WHERE location_id IN (1, 2) ORDER BY item_id, location_id LIMIT 3',
+  );
+  // Five of ten worth 10.00; thirty too many with what is coming, of which ten lie there, worth 7.00; what owes nothing lies there.
+  const stock = [
+    [5, 10, 1000],
+    [30, 10, 700],
+    [8, -2, -300],
+  ] as const;
+  for (const [i, p] of pairs.entries()) {
+    const [excess, onHand, value] = stock[i] as readonly [number, number, number];
+    const at = [p.itemId, p.locationId];
+    await books.rows('UPDATE item_location_state SET excess = ? WHERE item_id = ? AND location_id = ?', [
+      excess,
+      ...at,
+    ]);
+    await books.rows('UPDATE level SET on_hand = ?, value_minor = ? WHERE item_id = ? AND location_id = ?', [
+      ...[onHand, value, ...at],
+    ]);
+  }
+  expect(await line('over_max')).toMatchObject({ count: 3, money: 500 + 700 });
+  const before = (await line('to_complete')).count;
+  await books.rows('UPDATE item SET to_complete = 1 WHERE id IN (1, 2)');
+  await books.rows("UPDATE item SET status = 'stopped' WHERE id = 2");
+  expect((await line('to_complete')).count).toBe(before + 1);
+});
+
+test('customers at risk are the late lines of the list of promises', async () => {
+  const before = (await line('at_risk')).count;
+  const { id } = await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10412-07'");
+  const ask = (quantity: string, wantedDate: string) => ({
+    ...{ itemId: id, packId: null, quantity, locationId: 1, way: 'collect' as const, wantedDate },
+    ...{ shipBy: '', holdUntil: '' },
+  });
+  must(
+    await enterCustomerOrder(
+      books.deps,
+      mira,
+      req({
+        ...{ customerId: null, customer: { name: 'Ada Fenwright', mail: '', phone: '', address: '' }, reference: '' },
+        ...{ channel: 'counter' as const, delivers: null, priority: null, note: '' },
+        lines: [ask('1', '2026-11-23'), ask('900', '2026-11-25')],
+      }),
+    ),
+  );
+  const risk = await line('at_risk');
+  expect(risk).toMatchObject({ count: before + 1, next: '2026-11-25' });
+  const asked = { show: 'late' as const, sort: 'ship_by' as const, search: '', locationId: null, itemId: null };
+  expect(must(await openPromises(books.deps, mira, asked)).count).toBe(risk.count);
 });
 
 test('what runs short stands in the week it does, apart from what has something coming', async () => {

@@ -7,7 +7,6 @@ import {
   costByShare,
   deliveryAddress,
   type Finding,
-  type FindingOrder,
   invoiceAddress,
   isDrafted,
   type LineDifference,
@@ -20,7 +19,7 @@ import {
   parseCostShares,
   progress,
 } from '@/core/purchase';
-import { fromDecimal, MICRO, type Quantity, toDecimal } from '@/core/quantity';
+import { fromDecimal, type Quantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import type { OrderTax, Purpose } from '@/core/tax';
 import { divideHalfUp, type Fraction } from '@/core/units';
@@ -40,15 +39,15 @@ import {
   readParts,
 } from '@/data/repositories/orders';
 import { readUsers } from '@/data/repositories/people';
-import { readBeyondMaximum } from '@/data/repositories/planning';
 import { type ReceiptRow, readReceiptsOf } from '@/data/repositories/receipts';
-import type { Tx } from '@/data/sql';
 import { readSnapshot } from '@/data/transaction';
 import { type Exchange, readExchange } from '../cost/exchange';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
-import { groupBy, pairKey, pairMap } from '../grouping';
-import { factsOf, pairsOf } from './loadOrder';
+import { groupBy } from '../grouping';
+import { type ApprovalWord, approvalWord } from './approvalWord';
+import { beyondOf } from './beyond';
+import { factsOf } from './loadOrder';
 import { isMovable } from './orderCell';
 import { type ChargeOfOrder, type CostOfOrder, costOfOrder, purposeOf } from './orderCosts';
 import { findingsOf } from './orderFindings';
@@ -56,7 +55,6 @@ import { goods, quantities } from './orderParts';
 import { needsFourEyes, readApprovers } from './orderSums';
 import { priceOf, totalLineOf } from './pricing';
 import { type AmendmentView, amendmentView, toldOtherwise } from './said';
-import { spendingOf } from './spending';
 
 export type PartView = {
   readonly id: number;
@@ -164,6 +162,8 @@ export type OrderView = {
   readonly aboveLimit: number | null;
   /** The person entered it, and somebody else has to approve it. */
   readonly fourEyes: boolean;
+  /** What was said with the question for its approval, or why it was refused. */
+  readonly word: ApprovalWord | null;
   /** Who else may approve it. */
   readonly approvers: readonly { readonly id: number; readonly name: string }[];
   /** Who else works here and can be told of it. */
@@ -267,32 +267,6 @@ function sumsOf(costs: CostOfOrder, exchange: Exchange, currency: string): Order
   };
 }
 
-/** What a draft goes beyond: maximums of its places, budgets of the month. */
-async function beyondOf(
-  tx: Tx,
-  { today, currency, exchange }: { readonly today: string; readonly currency: string; readonly exchange: Exchange },
-  lines: readonly OrderLineRow[],
-  parts: readonly PartRow[],
-  places: ReadonlyMap<number, { readonly name: string }>,
-): Promise<Pick<FindingOrder, 'beyondMaximum' | 'overBudget'>> {
-  const pairs = pairsOf(lines, parts);
-  const over = pairMap(await readBeyondMaximum(tx, pairs));
-  const partsOf = groupBy(goods(parts), (p) => p.lineId);
-  const beyondMaximum = lines.flatMap((l) => {
-    if (over.size === 0) return [];
-    return [...new Set((partsOf.get(l.id) ?? []).map((p) => p.locationId ?? 0))].flatMap((locationId) => {
-      const found = l.itemId === null ? undefined : over.get(pairKey(l.itemId, locationId));
-      const content = (l.contentNum / l.contentDen) * MICRO;
-      // Whole packs go a little beyond it everywhere.
-      if (!found || fromDecimal(found.over) <= content) return [];
-      return { lineNo: l.lineNo, place: places.get(locationId)?.name ?? '', over: fromDecimal(found.over) };
-    });
-  });
-  const spending = await spendingOf(tx, today, currency, exchange, []);
-  const overBudget = spending.flatMap((s) => (s.left < 0 ? { category: s.category, over: -s.left, currency } : []));
-  return { beyondMaximum, overBudget };
-}
-
 /** One order as its page shows it. Errors: forbidden, not_found. */
 export async function readOrder(deps: Deps, actor: Actor, orderId: number): Promise<Result<OrderView, Failure>> {
   const allowed = may(actor, 'orders.read');
@@ -337,6 +311,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
     const approvers = await readApprovers(tx, company.currency, today);
     const ordered = new Set(lines.flatMap((l) => (l.unordered === 1 ? [] : [l.id])));
     const used = [...places.values()].filter((l) => parts.some((p) => p.locationId === l.id && ordered.has(p.lineId)));
+    const history = await readChanges(tx, 'order', orderId);
     const exchange = await readExchange(tx, company.currency, today);
     const netInBase = exchange.toBase(totals.net, head.currency);
     const costs = await costOfOrder(tx, head, lines, exchange, today);
@@ -382,7 +357,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       otherwise: await toldOtherwise(tx, orderId, lines, parts),
       amendments: (await readAmendments(tx, orderId)).map(amendmentView),
       aboveLimit: !within.ok && within.error.kind === 'above_limit' ? within.error.limit : null,
-      history: await readChanges(tx, 'order', orderId),
+      ...{ history, word: approvalWord(head.state, history) },
       receipts: await readReceiptsOf(tx, orderId),
       standing: {
         payment: supplier?.paymentTerms ?? '',

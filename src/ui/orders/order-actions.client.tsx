@@ -64,6 +64,14 @@ export function OrderActions({ order }: { order: OrderView }) {
   );
   return (
     <section className="grid gap-2.5" aria-label="What can be done">
+      {order.word && (
+        <p className={`border-l-2 pl-2.5 ${order.word.kind === 'refused' ? 'border-stop' : 'border-action'}`}>
+          <span className="second block">
+            {order.word.kind === 'refused' ? `${order.word.who} did not approve it` : `${order.word.who} asks`}
+          </span>
+          <span className="whitespace-pre-line break-words">{order.word.text}</span>
+        </p>
+      )}
       <div className="flex flex-wrap items-center gap-2">
         {can('approve') &&
           button(
