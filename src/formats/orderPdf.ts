@@ -1,18 +1,7 @@
 import { join } from 'node:path';
 import bwipjs from 'bwip-js/node';
 import PDFDocument from 'pdfkit';
-import {
-  type LineDifference,
-  letterheadOf,
-  type OrderPaper,
-  type PaperColumn,
-  type PaperLine,
-  type PaperPart,
-  paperLanguageOf,
-} from '@/core/purchase';
-import type { Quantity } from '@/core/quantity';
-import { PaperFigures } from './paperFigures';
-import { type PaperWords, paperWords } from './paperWords';
+import { letterheadOf, type OrderPaper, type PaperLine, type PaperPart, PaperText } from '@/core/purchase';
 
 type Doc = PDFKit.PDFDocument;
 const FONTS = join(process.cwd(), 'node_modules', '@expo-google-fonts', 'commissioner');
@@ -39,7 +28,8 @@ const RULE = '#bdb8a8';
  *  page, page x of y, the order number as a Code 128 barcode. Letters that the typeface lacks are printed as ¤.
  *  Source: ISO 216 for the sheet; ISO/IEC 15417 for the barcode. */
 export async function orderPdf(paper: OrderPaper): Promise<Buffer> {
-  const words = paperWords(paper.language);
+  const say = new PaperText(paper);
+  const { words } = say;
   const doc: Doc = new PDFDocument({
     size: 'A4',
     margins: { top: page.top, bottom: page.bottom, left: page.left, right: page.right },
@@ -55,7 +45,7 @@ export async function orderPdf(paper: OrderPaper): Promise<Buffer> {
   });
   doc.registerFont('text', regular);
   doc.registerFont('strong', semibold);
-  const sheet = new Sheet(doc, words, paper);
+  const sheet = new Sheet(doc, say, paper);
   await sheet.head();
   for (const [i, line] of paper.lines.entries()) sheet.line(line, i === paper.lines.length - 1);
   sheet.foot();
@@ -68,23 +58,16 @@ type Style = { readonly size?: number; readonly strong?: boolean; readonly muted
 
 class Sheet {
   private y = page.top;
-  private readonly say: PaperFigures;
   private readonly known = new Map<string, boolean>();
-  private readonly many: boolean;
 
   constructor(
     private readonly doc: Doc,
-    private readonly words: PaperWords,
+    private readonly say: PaperText,
     private readonly paper: OrderPaper,
-  ) {
-    this.say = new PaperFigures(words, paper.currency);
-    const places = new Set(paper.lines.flatMap((l) => l.parts.map((p) => p.place)));
-    this.many = places.size > 1;
-  }
+  ) {}
 
-  private shows = (column: PaperColumn): boolean => !this.paper.setup.hides.includes(column);
-  private get texts() {
-    return this.paper.setup.texts[paperLanguageOf(this.paper.language)];
+  private get words() {
+    return this.say.words;
   }
 
   /** A text with what the typeface lacks replaced. */
@@ -135,7 +118,7 @@ class Sheet {
   }
 
   async head(): Promise<void> {
-    const { paper, words } = this;
+    const { paper, say } = this;
     const code = await bwipjs.toBuffer({
       bcid: 'code128',
       text: paper.number,
@@ -146,16 +129,15 @@ class Sheet {
     const [name = '', ...below] = letterheadOf(paper).split('\n');
     this.put(name, 0, this.y, 300, { size: 12, strong: true });
     const height = this.put(below.join('\n'), 0, this.y + 17, 300, { size: 8.5, muted: true });
-    if (this.shows('barcode')) this.doc.image(code, page.left + width - 150, this.y, { width: 150, height: 26 });
+    if (this.say.shows('barcode')) this.doc.image(code, page.left + width - 150, this.y, { width: 150, height: 26 });
     this.put(paper.number, width - 150, this.y + 29, 150, { size: 8, muted: true, right: true });
     this.y += Math.max(44, 20 + height) + 8;
     this.rule(this.y, INK, 1);
     this.y += 12;
-    const change = paper.amendment > 0 ? `, ${words.change(paper.amendment)}` : '';
-    this.y += this.put(`${words.order} ${paper.number}${change}`, 0, this.y, width, { size: 16, strong: true }) + 10;
+    this.y += this.put(say.title, 0, this.y, width, { size: 16, strong: true }) + 10;
     this.parties();
     this.facts();
-    for (const text of [this.texts.opening, paper.text])
+    for (const text of [say.texts.opening, paper.text])
       if (text) this.y += this.put(text, 0, this.y, width, { size: 9.5 }) + 10;
     if (paper.changes.length > 0) this.changes();
     this.columnHeads();
@@ -181,16 +163,7 @@ class Sheet {
   }
 
   private facts(): void {
-    const { paper, words } = this;
-    const delivery = [paper.delivery, paper.shippingWay && `${words.by} ${paper.shippingWay}`]
-      .filter(Boolean)
-      .join(', ');
-    const facts = [
-      [words.date, this.say.day(paper.orderDate)],
-      [words.payment, paper.payment],
-      [words.delivery, delivery],
-      [words.contact, paper.contact],
-    ].filter(([, text]) => text) as [string, string][];
+    const { facts } = this.say;
     const each = width / Math.max(facts.length, 1) - 8;
     const heights = facts.map(([title, text], i) => {
       const x = i * (each + 8);
@@ -203,33 +176,11 @@ class Sheet {
   private changes(): void {
     this.y += this.put(this.words.differs, 0, this.y, width, { strong: true }) + 3;
     for (const d of this.paper.changes) {
-      const text = `${d.lineNo}  ${d.description}: ${this.difference(d)}`;
+      const text = this.say.difference(d);
       this.room(this.height(text, width - 12));
       this.y += this.put(text, 12, this.y, width - 12) + 2;
     }
     this.y += 8;
-  }
-
-  private difference(d: LineDifference): string {
-    const { words } = this;
-    const packs = (q: Quantity) => `${this.say.quantity(q)} × ${d.packName}`;
-    const days = (all: readonly string[]) => all.map(this.say.day).join(', ') || words.noDate;
-    switch (d.kind) {
-      case 'added':
-        return `${words.added}, ${packs(d.now)}`;
-      case 'taken_off':
-        return `${words.takenOff} (${packs(d.was)})`;
-      case 'quantity':
-        return `${packs(d.now)} ${words.instead} ${packs(d.was)}`;
-      case 'price':
-        return `${d.now ?? '–'} ${words.instead} ${d.was ?? '–'}`;
-      case 'discount':
-        return `${words.less(d.now)} ${words.instead} ${words.less(d.was)}`;
-      case 'date':
-        return `${words.wanted} ${days(d.now)} ${words.instead} ${days(d.was)}`;
-      case 'place':
-        return words.otherPlaces;
-    }
   }
 
   private columnHeads(): void {
@@ -265,16 +216,9 @@ class Sheet {
   }
 
   line(l: PaperLine, last: boolean): void {
-    const { words } = this;
+    const { say } = this;
     const [no, item, quantity, wanted, price, net] = columns;
-    const seconds = [
-      l.edition && `${words.edition} ${l.edition}`,
-      this.shows('their_number') && l.theirNumber && `${words.yourNumber} ${l.theirNumber}`,
-      this.shows('our_number') && l.ourNumber && `${words.ourNumber} ${l.ourNumber}`,
-      this.shows('makers_number') && l.makersNumber && `${words.makersNumber} ${l.makersNumber}`,
-      this.shows('references') && l.references.length > 0 && `${words.for} ${l.references.join(', ')}`,
-      l.note,
-    ].filter(Boolean) as string[];
+    const seconds = say.below(l);
     const second = { size: 7.5, muted: true };
     const itemHeight =
       this.height(l.description, item.width, { strong: true }) +
@@ -290,12 +234,10 @@ class Sheet {
     this.put(String(l.lineNo), no.at, top, no.width, { muted: true });
     let y = top + this.put(l.description, item.at, top, item.width, { strong: true });
     for (const t of seconds) y += this.put(t, item.at, y, item.width, second);
-    const priceText = l.freeOfCharge ? words.free : l.price === null ? '–' : this.say.price(l.price);
-    const priced = this.put(priceText, price.at, top, price.width, { right: true });
-    const below = [l.per !== '1' && words.per(l.per), l.discount !== '0' && words.less(this.say.percent(l.discount))];
-    const terms = below.filter(Boolean).join('\n');
-    if (!l.freeOfCharge && terms) this.put(terms, price.at, top + priced, price.width, { ...second, right: true });
-    this.put(this.say.amount(l.net), net.at, top, net.width, { right: true, strong: true });
+    const priced = this.put(say.priced(l), price.at, top, price.width, { right: true });
+    const terms = say.terms(l).join('\n');
+    if (terms) this.put(terms, price.at, top + priced, price.width, { ...second, right: true });
+    this.put(say.amount(l.net), net.at, top, net.width, { right: true, strong: true });
     let at = top;
     for (const [i, p] of l.parts.entries()) {
       // A line of very many deliveries goes on over the page.
@@ -312,19 +254,11 @@ class Sheet {
     this.y += 5;
   }
 
-  private packsOf = (l: PaperLine, p: PaperPart): string => `${this.say.quantity(p.packs)} × ${l.packName}`;
-  private whereOf = (l: PaperLine, p: PaperPart): string => {
-    const base =
-      this.shows('base_quantity') && l.unit !== '' && l.unit !== l.packName
-        ? `= ${this.say.quantity(p.base)} ${l.unit}`
-        : '';
-    const place = this.many || p.address ? p.place : '';
-    return [base, place, p.address.replaceAll('\n', ', ')].filter(Boolean).join('\n');
-  };
+  private whereOf = (l: PaperLine, p: PaperPart): string => this.say.where(l, p).join('\n');
 
   private partHeight(l: PaperLine, p: PaperPart): number {
     const second = this.whereOf(l, p);
-    return this.height(this.packsOf(l, p), 112) + (second ? this.height(second, 112, { size: 7.5 }) : 0) + 2;
+    return this.height(this.say.packs(l, p), 112) + (second ? this.height(second, 112, { size: 7.5 }) : 0) + 2;
   }
 
   private part(
@@ -335,39 +269,34 @@ class Sheet {
     wanted: (typeof columns)[3],
   ): number {
     const second = this.whereOf(l, p);
-    const first = this.put(this.packsOf(l, p), quantity.at, y, quantity.width);
+    const first = this.put(this.say.packs(l, p), quantity.at, y, quantity.width);
     if (second) this.put(second, quantity.at, y + first, quantity.width, { size: 7.5, muted: true });
     this.put(this.say.day(p.date), wanted.at, y, wanted.width);
     return this.partHeight(l, p);
   }
 
   foot(): void {
-    const { paper, words } = this;
-    const rows = [
-      ...(paper.charges.length + paper.taxes.length > 0 ? [[words.goods, paper.net] as const] : []),
-      ...paper.charges.map((c) => [c.name, c.minor] as const),
-      ...paper.taxes.map((t) => [words.tax(this.say.percent(t.percent), this.say.amount(t.taxable)), t.tax] as const),
-    ];
-    this.room(70 + rows.length * 14);
-    for (const [name, minor] of rows) {
+    const { paper, say } = this;
+    const { sums } = say;
+    this.room(70 + sums.length * 14);
+    for (const [name, minor] of sums) {
       this.put(name, 0, this.y, 390, { right: true });
-      this.put(this.say.amount(minor), 394, this.y, width - 394, { right: true });
+      this.put(say.amount(minor), 394, this.y, width - 394, { right: true });
       this.y += 14;
     }
-    const taxed = paper.taxes.length > 0 ? words.withTax : words.withoutTax;
-    this.put(`${words.total}, ${taxed}`, 0, this.y + 2, 390, { right: true });
-    this.put(`${this.say.amount(paper.total)} ${paper.currency}`, 394, this.y + 1, width - 394, {
+    this.put(say.total, 0, this.y + 2, 390, { right: true });
+    this.put(`${say.amount(paper.total)} ${paper.currency}`, 394, this.y + 1, width - 394, {
       right: true,
       strong: true,
       size: 10.5,
     });
     this.y += 32;
-    if (this.texts.closing) {
-      this.room(this.height(this.texts.closing, width, { size: 9.5 }));
-      this.y += this.put(this.texts.closing, 0, this.y, width, { size: 9.5 }) + 10;
+    const { closing } = say.texts;
+    if (closing) {
+      this.room(this.height(closing, width, { size: 9.5 }));
+      this.y += this.put(closing, 0, this.y, width, { size: 9.5 }) + 10;
     }
-    const by = paper.approvedBy ? `${words.approvedBy} ${paper.approvedBy}. ` : '';
-    this.y += this.put(`${by}${words.quote}`, 0, this.y, width, { size: 8.5 });
+    this.y += this.put(say.last, 0, this.y, width, { size: 8.5 });
   }
 
   /** Page x of y under every page, once their number is known. */

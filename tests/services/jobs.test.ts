@@ -202,7 +202,7 @@ describe('mail', () => {
       from: '"Quillon Yarn & Cloth" <purchasing@quillon.example>',
       subject: `Purchase order ${number} from Quillon Yarn & Cloth`,
     });
-    expect(mail?.text).toContain(`Purchase order ${number}, 2026-11-23`);
+    expect(mail?.text).toContain(`Purchase order ${number}\nDate: 23 Nov 2026`);
     // The worker died between sending and noting it: the same mail again.
     await books.owner.query("UPDATE outbox_mail SET state = 'waiting', next_try_at = '2026-11-23'");
     expect(await sendWaitingMail(books.deps, url)).toBe(1);

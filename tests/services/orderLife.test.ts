@@ -208,7 +208,7 @@ describe('what has to be done', () => {
     );
     expect(mails.map((m) => m.subject)).toEqual(['Please confirm order 2611-0003', 'When will order 2611-0003 come?']);
     expect(mails[0]?.body).toContain('2. Upland aran');
-    expect(mails[1]?.body).toContain('1. Fen merino 4-ply, moss: 6 bag, expected 2026-12-01');
+    expect(mails[1]?.body).toContain('1. Fen merino 4-ply, moss: 6 × bag, expected 1 Dec 2026');
     expect(mails[1]?.body).not.toContain('2. Upland aran');
     books.deps.setClock('2026-11-23T09:00:00Z');
     // Approved, and nobody was told of it.
@@ -280,9 +280,9 @@ describe('changes of an order that its supplier knows', () => {
     const { subject, body } = await books.one<{ subject: string; body: string }>(
       'SELECT subject, body FROM outbox_mail',
     );
-    expect(subject).toMatch(/^Purchase order 2611-0003, change 1, from/);
-    expect(body).toContain('line 1, Fen merino 4-ply, moss: 8 bag instead of 6 bag');
-    expect(body).toMatch(/line 2, .*: taken off \(was 6/);
+    expect(subject).toMatch(/^Purchase order 2611-0003, Change 1 from/);
+    expect(body).toContain('1  Fen merino 4-ply, moss: 8 × bag instead of 6 × bag');
+    expect(body).toMatch(/2 {2}.*: taken off \(6 × bag\)/);
   });
 
   test('the limit holds for the changed sum', async () => {

@@ -187,7 +187,7 @@ describe('goods that nobody ordered', () => {
     const { version } = order.head;
     must(await sendOrder(books.deps, otto, req({ orderId: moss.orderId, version, how: 'email' as const })));
     const { body } = await books.one<{ body: string }>('SELECT body FROM outbox_mail ORDER BY id DESC LIMIT 1');
-    expect(body).toContain('Order net 196.80 EUR');
+    expect(body).toContain('Total, without tax: 196.80 EUR');
     expect(body).not.toContain('Colour card');
   });
 

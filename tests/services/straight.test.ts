@@ -1,3 +1,4 @@
+import { orderMail } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readWays } from '@/services/planning/readWays';
@@ -14,6 +15,7 @@ import { readAskedFor } from '@/services/purchase/askedFor';
 import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { newOrder } from '@/services/purchase/newOrder';
+import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { readOrder } from '@/services/purchase/readOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { confirmDispatch } from '@/services/stock/confirmDispatch';
@@ -120,6 +122,9 @@ describe('straight from the supplier', () => {
     });
     expect(await line(id)).toMatchObject({ missing: 0, covers: [{ kind: 'order', quantity: units(20) }] });
     expect((await line(id)).promise).not.toBeNull();
+    // Its supplier is told so, on paper and in the text of the mail.
+    const paper = must(await readOrderPaper(books.deps, mira, orderId));
+    expect(orderMail(paper).body).toContain('Ida Falk, Sedge Lane 4, Ostrand, Wanted');
     // It never comes to the shop, and covers nobody else.
     const other = await order('collect', '400');
     expect(JSON.stringify((await line(other)).covers)).not.toContain(`"/orders/${orderId}"`);

@@ -22,6 +22,7 @@ export {
 export { concernsOf, type Followed, type OrderConcern, orderConcerns } from './followUp';
 export { draftsThatFit, draftToJoin, type OpenDraft, type TrayChoice } from './joinDraft';
 export { type CostLine, type CostOfLine, type OrderCost, type OrderCostInput, orderCost } from './orderCost';
+export { type MailText, orderMail, type Reminded, reminderMail } from './orderMail';
 export {
   isOfPattern,
   type NumberPattern,
@@ -64,5 +65,7 @@ export {
   sentHows,
   stageOf,
 } from './orderState';
-export { deliveryWords, type FreightPayer, paymentWords, termsLine } from './terms';
+export { PaperText } from './paperText';
+export { paperWords } from './paperWords';
+export { deliveryWords, type FreightPayer, paymentWords } from './terms';
 export { netOfLine, orderTotals, receiptValue, type TotalLine } from './totals';

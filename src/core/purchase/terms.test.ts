@@ -1,4 +1,4 @@
-import { deliveryWords, paymentWords, termsLine } from '.';
+import { deliveryWords, paymentWords } from '.';
 
 const agreed = { words: '', days: 30, discountPercent: '2.000', discountDays: 14 };
 const none = { words: '', days: null, discountPercent: null, discountDays: null };
@@ -23,11 +23,3 @@ test.each([
   [{ ...fca, payer: 'third_party' as const }, 'FCA Torvaig, freight paid by a third party'],
   [{ words: ' ', incoterm: '', place: '', payer: null }, ''],
 ])('delivery %j: %s', (terms, words) => expect(deliveryWords(terms)).toBe(words));
-
-test('the terms of an order on one line', () => {
-  const terms = { payment: '30 days net', delivery: 'DAP', shippingWay: 'parcel' };
-  expect(termsLine(terms)).toBe('Payment: 30 days net. Delivery: DAP, by parcel.');
-  expect(termsLine({ ...terms, delivery: '' })).toBe('Payment: 30 days net. Delivery: by parcel.');
-  expect(termsLine({ ...terms, payment: '', shippingWay: '' })).toBe('Delivery: DAP.');
-  expect(termsLine({ payment: '', delivery: '', shippingWay: '' })).toBe('');
-});

@@ -37,14 +37,3 @@ export function deliveryWords(t: {
   if (t.words.trim() !== '') return t.words;
   return [`${t.incoterm} ${t.place}`.trim(), t.payer === null ? '' : payers[t.payer]].filter(Boolean).join(', ');
 }
-
-/** The terms of an order on one line; what is not agreed is not spoken of.
- *  @example termsLine({ payment: '30 days net', delivery: 'DAP', shippingWay: 'parcel' })  // 'Payment: 30 days net. Delivery: DAP, by parcel.' */
-export function termsLine(t: {
-  readonly payment: string;
-  readonly delivery: string;
-  readonly shippingWay: string;
-}): string {
-  const delivery = [t.delivery, t.shippingWay && `by ${t.shippingWay}`].filter(Boolean).join(', ');
-  return [t.payment && `Payment: ${t.payment}.`, delivery && `Delivery: ${delivery}.`].filter(Boolean).join(' ');
-}

@@ -1,8 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import { parseDate } from '@/core/calendar';
 import { type Actor, may } from '@/core/people';
-import { isOrdered } from '@/core/purchase';
-import { fromDecimal, toDecimal } from '@/core/quantity';
+import { isOrdered, reminderMail } from '@/core/purchase';
+import { fromDecimal } from '@/core/quantity';
 import { err, ok, type Result, unwrap } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
 import { readCompany } from '@/data/repositories/company';
@@ -14,7 +14,7 @@ import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { openOfPart } from './loadOrder';
 
-/** Asks a supplier by mail: to confirm an order, or when what is overdue will come; and notes when to ask again.
+/** Asks a supplier by mail, in their language: to confirm an order, or when what is overdue will come; and notes when to ask again.
  *  Errors: forbidden, not_found, not_in_this_state, no_mail_address. */
 export async function remindSupplier(
   deps: Deps,
@@ -36,26 +36,20 @@ export async function remindSupplier(
     const open = (await readParts(tx, [orderId])).filter((p) => openOfPart(p) > 0);
     const due = (p: (typeof open)[number]) => p.confirmedDate ?? p.promisedDate ?? p.wantedDate;
     const late = open.filter((p) => (due(p) ?? today) < today);
-    const listed = (late.length > 0 ? late : open).map((p) => {
+    const about = late.length > 0 ? ('overdue' as const) : ('confirm' as const);
+    const asked = (late.length > 0 ? late : open).flatMap((p) => {
       const line = lines.find((l) => l.id === p.lineId);
-      return `   ${line?.lineNo}. ${line?.description}: ${toDecimal(fromDecimal(p.packQuantity))} ${line?.packName}, expected ${due(p) ?? '-'}`;
+      if (!line) return [];
+      const { lineNo, description, packName } = line;
+      return [{ lineNo, description, packName, packs: fromDecimal(p.packQuantity), due: due(p) }];
     });
     await insertMail(tx, {
       ...{ recipient: order.supplierEmail, entity: 'reminder', entityId: orderId, userId: actor.userId, at: now },
       messageId: `<reminder-${orderId}.${randomBytes(9).toString('hex')}@vorrat.invalid>`,
-      subject: late.length > 0 ? `When will order ${order.number} come?` : `Please confirm order ${order.number}`,
-      body: [
-        late.length > 0
-          ? `Of our order ${order.number} of ${order.orderDate} this has not come yet:`
-          : `We have no confirmation yet of our order ${order.number} of ${order.orderDate}:`,
-        '',
-        ...listed,
-        '',
-        late.length > 0 ? 'Please tell us when it will come.' : 'Please confirm its dates and prices.',
-        '',
-        actor.name,
-        company.name,
-      ].join('\n'),
+      ...reminderMail({
+        ...{ about, number: order.number ?? '', orderDate: order.orderDate, lines: asked },
+        ...{ language: order.supplierLanguage, currency: order.currency, from: [actor.name, company.name] },
+      }),
     });
     const next = unwrap(parseDate(`+${Math.max(1, (await readOrderRules(tx)).confirmDays)}`, today));
     await setFollowUp(tx, orderId, next);

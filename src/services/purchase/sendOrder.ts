@@ -1,19 +1,17 @@
 import { randomBytes } from 'node:crypto';
 import { type Actor, may } from '@/core/people';
-import type { SentHow } from '@/core/purchase';
+import { orderMail, type SentHow } from '@/core/purchase';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
-import { readCompany, readLocations } from '@/data/repositories/company';
 import { setSendingMail } from '@/data/repositories/orderLife';
 import { insertMail } from '@/data/repositories/outbox';
 import { command, type Request } from '../command';
 import type { Deps } from '../deps';
 import type { Failure } from '../failure';
 import { loadOrder } from './loadOrder';
-import { orderMail } from './orderMail';
+import { paperOf } from './orderPaper';
 import { postSent } from './orderSteps';
 import type { OrderVersion } from './putBackOrder';
-import { toldOtherwise } from './said';
 
 export type SendOrder = OrderVersion & {
   readonly how: SentHow;
@@ -35,11 +33,12 @@ export async function sendOrder(deps: Deps, actor: Actor, request: Request<SendO
       await postSent(tx, { userId: actor.userId, now }, loaded.value, { how, to: to.trim() });
       return ok(null);
     }
-    const { order, lines, parts } = loaded.value;
+    const { order } = loaded.value;
     if (order.supplierEmail === '') return err({ kind: 'no_mail_address', supplier: order.supplierName });
-    const changes = order.amendmentNo > 0 ? await toldOtherwise(tx, orderId, lines, parts) : [];
+    const paper = await paperOf(deps, tx, orderId);
+    if (!paper) return err({ kind: 'not_found', what: 'order' });
     const mailId = await insertMail(tx, {
-      ...orderMail(order, lines, parts, await readLocations(tx), await readCompany(tx), changes),
+      ...orderMail(paper),
       messageId: `<order-${orderId}.${randomBytes(9).toString('hex')}@vorrat.invalid>`,
       recipient: order.supplierEmail,
       entity: 'order',

@@ -1,46 +1,11 @@
-import {
-  letterheadOf,
-  type OrderPaper,
-  type PaperColumn,
-  type PaperLine,
-  type PaperPart,
-  paperLanguageOf,
-} from '@/core/purchase';
-import { PaperFigures } from '@/formats/paperFigures';
-import { paperWords } from '@/formats/paperWords';
+import { letterheadOf, type OrderPaper, PaperText } from '@/core/purchase';
 import { Address, Parties, Party } from '../frame/paper';
 
 /** A purchase order as its supplier gets it, in the supplier's language: what the PDF says, for the screen and the printer. */
 export function PaperSheet({ paper }: { paper: OrderPaper }) {
   const { setup } = paper;
-  const words = paperWords(paper.language);
-  const texts = setup.texts[paperLanguageOf(paper.language)];
-  const say = new PaperFigures(words, paper.currency);
-  const shows = (column: PaperColumn) => !setup.hides.includes(column);
-  const many = new Set(paper.lines.flatMap((l) => l.parts.map((p) => p.place))).size > 1;
-  const facts = [
-    [words.date, say.day(paper.orderDate)],
-    [words.payment, paper.payment],
-    [
-      words.delivery,
-      [paper.delivery, paper.shippingWay && `${words.by} ${paper.shippingWay}`].filter(Boolean).join(', '),
-    ],
-    [words.contact, paper.contact],
-  ].filter(([, text]) => text);
-  const sums: (readonly [string, number])[] = [
-    ...(paper.charges.length + paper.taxes.length > 0 ? [[words.goods, paper.net] as const] : []),
-    ...paper.charges.map((c) => [c.name, c.minor] as const),
-    ...paper.taxes.map((t) => [words.tax(say.percent(t.percent), say.amount(t.taxable)), t.tax] as const),
-  ];
-  const partText = (l: PaperLine, p: PaperPart) =>
-    [
-      `${say.quantity(p.packs)} × ${l.packName}`,
-      shows('base_quantity') && l.unit !== '' && l.unit !== l.packName ? `= ${say.quantity(p.base)} ${l.unit}` : '',
-      many || p.address ? p.place : '',
-      p.address.replaceAll('\n', ', '),
-    ]
-      .filter(Boolean)
-      .join(', ');
+  const say = new PaperText(paper);
+  const { words, texts } = say;
   return (
     <div lang={words.locale}>
       <p className="mb-6 whitespace-pre-line text-xs">{letterheadOf(paper)}</p>
@@ -61,7 +26,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
         </Party>
       </Parties>
       <dl className="mb-5 flex flex-wrap gap-x-8 gap-y-2">
-        {facts.map(([title, text]) => (
+        {say.facts.map(([title, text]) => (
           <div key={title}>
             <dt className="text-xs">{title}</dt>
             <dd className="font-semibold">{text}</dd>
@@ -73,6 +38,18 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
           {text}
         </p>
       ))}
+      {paper.changes.length > 0 && (
+        <section className="mb-4">
+          <h2 className="font-semibold">{words.differs}</h2>
+          <ul>
+            {paper.changes.map((d) => (
+              <li key={`${d.lineNo}${d.kind}`} className="pl-3">
+                {say.difference(d)}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <table className="w-full border-collapse max-sm:text-[11px] print:text-[10pt]">
         <thead>
           <tr className="border-b border-black text-left text-xs">
@@ -86,24 +63,12 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
         </thead>
         <tbody>
           {paper.lines.map((l) => {
-            const seconds = [
-              l.edition && `${words.edition} ${l.edition}`,
-              shows('their_number') && l.theirNumber && `${words.yourNumber} ${l.theirNumber}`,
-              shows('our_number') && l.ourNumber && `${words.ourNumber} ${l.ourNumber}`,
-              shows('makers_number') && l.makersNumber && `${words.makersNumber} ${l.makersNumber}`,
-              shows('references') && l.references.length > 0 && `${words.for} ${l.references.join(', ')}`,
-              l.note,
-            ].filter(Boolean) as string[];
-            const terms = [
-              !l.freeOfCharge && l.per !== '1' && words.per(l.per),
-              !l.freeOfCharge && l.discount !== '0' && words.less(say.percent(l.discount)),
-            ].filter(Boolean) as string[];
             return (
               <tr key={l.lineNo} className="break-inside-avoid border-b border-neutral-300 align-top">
                 <td className="py-1.5">{l.lineNo}</td>
                 <td className="py-1.5 pr-3 max-sm:pr-1">
                   {l.description}
-                  {seconds.map((s) => (
+                  {say.below(l).map((s) => (
                     <span key={s} className="block text-xs">
                       {s}
                     </span>
@@ -115,14 +80,14 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
                       key={`${p.place}${p.date}${p.packs}`}
                       className="grid grid-cols-[1fr_88px] gap-x-3 max-sm:block"
                     >
-                      <span>{partText(l, p)}</span>
+                      <span>{[say.packs(l, p), ...say.where(l, p)].join(', ')}</span>
                       <span className="sm:whitespace-nowrap">{say.day(p.date)}</span>
                     </span>
                   ))}
                 </td>
                 <td className="figure py-1.5">
-                  {l.freeOfCharge ? words.free : l.price === null ? '–' : say.price(l.price)}
-                  {terms.map((t) => (
+                  {say.priced(l)}
+                  {say.terms(l).map((t) => (
                     <span key={t} className="block text-xs">
                       {t}
                     </span>
@@ -134,7 +99,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
           })}
         </tbody>
         <tfoot>
-          {sums.map(([name, minor]) => (
+          {say.sums.map(([name, minor]) => (
             <tr key={name}>
               <td colSpan={5} className="pt-1 pr-4 text-right">
                 {name}
@@ -144,7 +109,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
           ))}
           <tr className="font-semibold">
             <td colSpan={5} className="py-2 pr-4 text-right">
-              {words.total}, {paper.taxes.length > 0 ? words.withTax : words.withoutTax}
+              {say.total}
             </td>
             <td className="figure py-2">
               {say.amount(paper.total)} {paper.currency}
@@ -153,10 +118,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
         </tfoot>
       </table>
       {texts.closing && <p className="mt-5 whitespace-pre-line">{texts.closing}</p>}
-      <p className="mt-8 text-xs">
-        {paper.approvedBy ? `${words.approvedBy} ${paper.approvedBy}. ` : ''}
-        {words.quote}
-      </p>
+      <p className="mt-8 text-xs">{say.last}</p>
       {setup.foot && <p className="mt-4 whitespace-pre-line text-xs">{setup.foot}</p>}
     </div>
   );

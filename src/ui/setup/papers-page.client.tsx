@@ -8,9 +8,9 @@ import {
   type PaperLanguage,
   paperColumns,
   paperLanguages,
+  paperWords,
   parseNumberPattern,
 } from '@/core/purchase';
-import { paperWords } from '@/formats/paperWords';
 import type { PapersView, TypedPapers } from '@/services/setup/setPapers';
 import { useCommand } from '../command/use-command.client';
 import { Labelled } from '../frame/labelled';

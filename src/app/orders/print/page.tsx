@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { deps } from '@/app/_server/deps';
 import { requestFormat, type SearchParams, shown, text } from '@/app/_server/page';
 import { requireActor } from '@/app/_server/session';
-import { paperWords } from '@/formats/paperWords';
+import { PaperText } from '@/core/purchase';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { countOf } from '@/ui/format';
 import { Paper } from '@/ui/frame/paper';
@@ -30,9 +30,7 @@ export default async function PrintManyPage({ searchParams }: { searchParams: Se
       {papers.length === 0 && <p>No order was named.</p>}
       {papers.map((paper, i) => (
         <section key={paper.number} className={i === 0 ? '' : 'mt-16 break-before-page border-t pt-8 print:mt-0'}>
-          <h2 className="mb-6 text-xl font-semibold">
-            {paperWords(paper.language).order} {paper.number}
-          </h2>
+          <h2 className="mb-6 text-xl font-semibold">{new PaperText(paper).title}</h2>
           <PaperSheet paper={paper} />
         </section>
       ))}

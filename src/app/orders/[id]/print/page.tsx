@@ -3,7 +3,7 @@ import { notFound } from 'next/navigation';
 import { deps } from '@/app/_server/deps';
 import { idOf, requestFormat, shown } from '@/app/_server/page';
 import { requireActor } from '@/app/_server/session';
-import { paperWords } from '@/formats/paperWords';
+import { PaperText } from '@/core/purchase';
 import { readOrderPaper } from '@/services/purchase/orderPaper';
 import { Paper } from '@/ui/frame/paper';
 import { Refused } from '@/ui/frame/refused';
@@ -20,11 +20,9 @@ export default async function PrintPage({ params }: { params: Promise<{ id: stri
   if (!read.ok && read.error.kind === 'not_in_this_state') notFound();
   const { value, failure } = shown(read);
   if (failure) return <Refused failure={failure} format={format} />;
-  const words = paperWords(value.language);
-  const change = value.amendment > 0 ? `, ${words.change(value.amendment)}` : '';
   return (
     <Paper
-      title={`${words.order} ${value.number}${change}`}
+      title={new PaperText(value).title}
       day=""
       company=""
       back={{ href: `/orders/${id}`, words: 'Back to the order' }}

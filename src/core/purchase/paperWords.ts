@@ -1,4 +1,4 @@
-import { type PaperLanguage, paperLanguageOf } from '@/core/purchase';
+import { type PaperLanguage, paperLanguageOf } from './orderPaper';
 
 /** What stands on papers, by language. */
 export type PaperWords = {
@@ -40,6 +40,18 @@ export type PaperWords = {
   readonly instead: string;
   readonly otherPlaces: string;
   readonly noDate: string;
+  /** In the subject of a mail, before our name. */
+  readonly from: string;
+  /** Of a pack: "3.28 per bag". */
+  readonly each: (pack: string) => string;
+  /** A reminder: its subject, and what stands before and after what it is about. */
+  readonly remind: Readonly<Record<'confirm' | 'overdue', Reminder>>;
+  readonly expected: string;
+};
+type Reminder = {
+  readonly subject: (number: string) => string;
+  readonly opening: (number: string, day: string) => string;
+  readonly closing: string;
 };
 
 const en: PaperWords = {
@@ -81,6 +93,21 @@ const en: PaperWords = {
   instead: 'instead of',
   otherPlaces: 'for other places',
   noDate: 'no date',
+  from: 'from',
+  each: (pack) => `per ${pack}`,
+  remind: {
+    confirm: {
+      subject: (number) => `Please confirm order ${number}`,
+      opening: (number, day) => `We have no confirmation yet of our order ${number} of ${day}:`,
+      closing: 'Please confirm its dates and prices.',
+    },
+    overdue: {
+      subject: (number) => `When will order ${number} come?`,
+      opening: (number, day) => `Of our order ${number} of ${day} this has not come yet:`,
+      closing: 'Please tell us when it will come.',
+    },
+  },
+  expected: 'expected',
 };
 
 const de: PaperWords = {
@@ -122,6 +149,21 @@ const de: PaperWords = {
   instead: 'statt',
   otherPlaces: 'für andere Orte',
   noDate: 'ohne Termin',
+  from: 'von',
+  each: (pack) => `je ${pack}`,
+  remind: {
+    confirm: {
+      subject: (number) => `Bitte bestätigen Sie Bestellung ${number}`,
+      opening: (number, day) => `Zu unserer Bestellung ${number} vom ${day} fehlt uns Ihre Bestätigung:`,
+      closing: 'Bitte bestätigen Sie Termine und Preise.',
+    },
+    overdue: {
+      subject: (number) => `Wann kommt Bestellung ${number}?`,
+      opening: (number, day) => `Von unserer Bestellung ${number} vom ${day} ist noch nicht gekommen:`,
+      closing: 'Bitte teilen Sie uns mit, wann es kommt.',
+    },
+  },
+  expected: 'erwartet',
 };
 
 const fr: PaperWords = {
@@ -163,6 +205,21 @@ const fr: PaperWords = {
   instead: 'au lieu de',
   otherPlaces: 'pour d’autres lieux',
   noDate: 'sans date',
+  from: 'de',
+  each: (pack) => `par ${pack}`,
+  remind: {
+    confirm: {
+      subject: (number) => `Merci de confirmer la commande ${number}`,
+      opening: (number, day) => `Nous n’avons pas encore de confirmation de notre commande ${number} du ${day} :`,
+      closing: 'Merci de confirmer les dates et les prix.',
+    },
+    overdue: {
+      subject: (number) => `Quand arrivera la commande ${number} ?`,
+      opening: (number, day) => `De notre commande ${number} du ${day}, ceci n’est pas encore arrivé :`,
+      closing: 'Merci de nous dire quand cela arrivera.',
+    },
+  },
+  expected: 'attendu le',
 };
 
 const languages: Readonly<Record<PaperLanguage, PaperWords>> = { en, de, fr };
