@@ -471,6 +471,36 @@ describe('confirmation', () => {
     expect((await needOf(books, '10412-07', 'HS')).state).toBe('none');
   });
 
+  test('confirmed again: what nothing is said of stays as it was confirmed; what was not to come can come after all', async () => {
+    const id = await sent();
+    const part = await firstPart(id);
+    const say = async (packs: string, date: string, rest: 'open' | 'cancelled') =>
+      must(await confirm(id, { parts: [{ partId: part.id, packs, date, rest }] }));
+    const now = async () =>
+      (await view(id)).lines[0]?.parts.map((p) => [p.packs, p.base - p.cancelled, p.confirmedDate]);
+    await say('4', '11 dec', 'cancelled');
+    expect(await now()).toEqual([[units(6), units(40), '2026-12-11']]);
+    must(await confirm(id, {}));
+    expect(await now()).toEqual([[units(6), units(40), '2026-12-11']]);
+    // Of the four that come, three; the fourth later: two are still not to come.
+    await say('3', '', 'open');
+    expect(await now()).toEqual([
+      [units(5), units(30), '2026-12-11'],
+      [units(1), units(10), null],
+    ]);
+    // After all five come of this delivery; then seven, more than were ordered.
+    await say('5', '14 dec', 'cancelled');
+    expect((await now())?.[0]).toEqual([units(5), units(50), '2026-12-14']);
+    await say('2', '', 'cancelled');
+    expect((await now())?.[0]).toEqual([units(5), units(20), '2026-12-14']);
+    await say('7', '', 'open');
+    expect(await now()).toEqual([
+      [units(7), units(70), '2026-12-14'],
+      [units(1), units(10), '2026-12-01'],
+    ]);
+    expect((await view(id)).lines[0]).toMatchObject({ packs: units(8), base: units(80) });
+  });
+
   test('less of two deliveries of one line, the rest of both waited for: four deliveries that add up to the line', async () => {
     const id = await draft();
     const line = (await view(id)).lines[0];

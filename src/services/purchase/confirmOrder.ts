@@ -1,6 +1,6 @@
 import { parseDate } from '@/core/calendar';
 import { parsePrice } from '@/core/money';
-import { partQuantities } from '@/core/packs';
+import { packsIn, partQuantities } from '@/core/packs';
 import { type Actor, may } from '@/core/people';
 import { fromDecimal, parseQuantity, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
@@ -35,9 +35,9 @@ import { saidOf } from './said';
 
 export type ConfirmedPart = {
   readonly partId: number;
-  /** Packs that are confirmed, as typed; '' = all, 0 = refused. */
+  /** Packs that come in all, as typed; '' = as it stands, 0 = refused. */
   readonly packs: string;
-  /** When, as typed; '' = as wanted. */
+  /** When, as typed; '' = as confirmed before, else as wanted. */
   readonly date: string;
   /** What becomes of what is not confirmed: it is still waited for, or does not come. */
   readonly rest: 'open' | 'cancelled';
@@ -46,7 +46,7 @@ export type ConfirmedPrice = { readonly lineId: number; readonly price: string; 
 export type ConfirmOrder = OrderVersion & {
   /** The supplier's own number of the order. */
   readonly reference: string;
-  /** What is not here is confirmed as ordered. */
+  /** What is not here is confirmed as it stands. */
   readonly parts: readonly ConfirmedPart[];
   readonly prices: readonly ConfirmedPrice[];
 };
@@ -126,37 +126,43 @@ async function confirmOne(
   said: ConfirmedPart,
   today: string,
 ): Promise<Result<{ readonly differs: boolean; readonly cut: boolean }, Failure>> {
-  const day = said.date.trim() === '' ? ok(part.wantedDate) : parseDate(said.date, today);
+  const day = said.date.trim() === '' ? ok(part.confirmedDate ?? part.wantedDate) : parseDate(said.date, today);
   if (!day.ok) return err(invalidField(`date.${part.id}`, day.error));
-  const all = fromDecimal(part.packQuantity);
-  const typed = said.packs.trim() === '' ? ok(all) : parseQuantity(said.packs);
+  const content = fraction(line.contentNum, line.contentDen);
+  const { packs: all, base, receivedPacks, cancelled } = partFigures(part);
+  // What was said not to come before is not waited for.
+  const gone = packsIn(cancelled, content);
+  const comes = all - gone;
+  const typed = said.packs.trim() === '' ? ok(comes) : parseQuantity(said.packs);
   if (!typed.ok) return err(invalidField(`packs.${part.id}`, typed.error));
-  const { receivedPacks, cancelled } = partFigures(part);
   if (typed.value < receivedPacks)
     return err(invalidField(`packs.${part.id}`, { kind: 'less_than_came', came: receivedPacks }));
   const own = standing.filter((p) => p.lineId === line.id);
-  const content = fraction(line.contentNum, line.contentDen);
   const date = typed.value === 0 ? part.confirmedDate : day.value;
   const moved = day.value !== part.wantedDate;
-  if (typed.value === all) {
+  if (typed.value === comes) {
     await confirmPart(tx, { ...part, confirmedDate: date });
     return ok({ differs: moved, cut: false });
   }
-  if (typed.value < all && said.rest === 'cancelled') {
-    // The line keeps what was ordered; what does not come is cancelled of it.
+  if (typed.value <= all && (typed.value > comes || said.rest === 'cancelled')) {
+    // The line keeps what was ordered; what does not come is cancelled of it, and what comes after all is not any more.
     const [kept = 0] = partQuantities([typed.value], content);
-    const gone = Math.max(cancelled, fromDecimal(part.baseQuantity) - kept);
-    await confirmPart(tx, { ...part, cancelled: toDecimal(gone), confirmedDate: date });
-    return ok({ differs: true, cut: true });
+    const cut = typed.value < comes;
+    await confirmPart(tx, { ...part, cancelled: toDecimal(Math.max(0, base - kept)), confirmedDate: date });
+    return ok({ differs: true, cut });
   }
-  const packs = own.map((p) => (p.id === part.id ? typed.value : fromDecimal(p.packQuantity)));
-  const rest = all - typed.value;
+  // More than was ordered comes whole; of less, what was cancelled stays with this delivery.
+  const more = typed.value > all;
+  const mine = more ? typed.value : typed.value + gone;
+  const packs = own.map((p) => (p.id === part.id ? mine : fromDecimal(p.packQuantity)));
+  const rest = all - mine;
   if (rest > 0) packs.push(rest);
   const bases = partQuantities(packs, content);
   for (const [i, p] of own.entries()) {
     const quantities = { packQuantity: toDecimal(packs[i] as number), baseQuantity: toDecimal(bases[i] as number) };
-    await confirmPart(tx, { ...p, ...quantities, confirmedDate: p.id === part.id ? date : p.confirmedDate });
-    Object.assign(p, quantities, p.id === part.id ? { confirmedDate: date } : {});
+    const said = p.id === part.id ? { confirmedDate: date, ...(more ? { cancelled: '0' } : {}) } : {};
+    await confirmPart(tx, { ...p, ...quantities, ...said });
+    Object.assign(p, quantities, said);
   }
   if (rest > 0) {
     const added = {

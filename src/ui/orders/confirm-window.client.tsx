@@ -14,6 +14,9 @@ import { useMay } from '../may-context.client';
 type Entry = { readonly packs: string; readonly date: string; readonly rest: 'open' | 'cancelled' };
 type Priced = { readonly price: string; readonly toList: boolean };
 
+/** Packs of a delivery that come in all: what was said not to come is not waited for. */
+const comesOf = (p: PartView) => p.packs - Math.round((p.cancelled / p.base) * p.packs);
+
 /** What the supplier confirmed, beside what was ordered: all as ordered unless something else is typed. */
 export function ConfirmWindow({ order, onLeave }: { order: OrderView; onLeave: () => void }) {
   const format = useFormat();
@@ -65,7 +68,9 @@ export function ConfirmWindow({ order, onLeave }: { order: OrderView; onLeave: (
               if (field && document.activeElement === document.body) field.focus();
             }}
           />
-          <span className="second">What is left empty is confirmed as ordered.</span>
+          <span className="second">
+            What is left empty is confirmed as {order.head.confirmedAt ? 'it stands' : 'ordered'}.
+          </span>
         </label>
         <table className="w-full" aria-label="Ordered and confirmed">
           <thead>
@@ -94,18 +99,21 @@ export function ConfirmWindow({ order, onLeave }: { order: OrderView; onLeave: (
                   </td>
                   <td className="figure py-2 whitespace-nowrap">
                     {format.quantity(p.packs)} {plural(line.packName, p.packs)}
+                    {p.cancelled > 0 && (
+                      <span className="second block">{format.quantity(p.packs - comesOf(p))} never</span>
+                    )}
                   </td>
                   <td className="py-1.5 pl-4">
                     <input
                       className="entry figure w-16"
                       inputMode="decimal"
-                      placeholder={entryText(p.packs)}
+                      placeholder={entryText(comesOf(p))}
                       aria-label={`Confirmed of ${line.description}, ${p.location}`}
                       aria-invalid={wrong === `packs.${p.id}`}
                       value={entryOf(p).packs}
                       onChange={(e) => put(p, { packs: e.target.value })}
                     />
-                    {entryOf(p).packs.trim() !== '' && Number(entryOf(p).packs) < p.packs / 1_000_000 && (
+                    {entryOf(p).packs.trim() !== '' && Number(entryOf(p).packs) < comesOf(p) / 1_000_000 && (
                       <select
                         className="entry mt-1 block"
                         aria-label={`The rest of ${line.description}`}
