@@ -66,6 +66,15 @@ describe('materials of our own jobs', () => {
     expect((await asked(await begin())).materials).toMatchObject([{ job: 'W-12', open: units(25) }]);
   });
 
+  test('what a job needed before today is wanted now', async () => {
+    await material('W-19', '10412-11', '5', '2026-11-20');
+    const id = await begin();
+    const materialIds = (await asked(id)).materials.map((m) => m.id);
+    must(await takeMaterials(books.deps, mira, req({ orderId: id, materialIds })));
+    expect((await view(id)).lines[0]?.parts[0]?.wantedDate).toBe('2026-11-23');
+    await books.rows("UPDATE job_material SET done = 1 WHERE job = 'W-19'");
+  });
+
   test('only what is open, and only what the supplier sells', async () => {
     await material('W-13', '10412-11', '5', '2026-12-18');
     await books.rows("UPDATE job_material SET done = 1 WHERE job = 'W-12'");

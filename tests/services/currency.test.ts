@@ -189,26 +189,62 @@ describe('a line added by hand', () => {
     const id = await open();
     const prices = async () =>
       (await view(id)).lines.filter((l) => l.itemNumber?.startsWith('10412')).map((l) => [l.itemNumber, l.price]);
-    // The draft has one bag of 10412-11 from before: 1 + 5 + 4 are ten, from which the break holds; lines entered earlier follow
-    // when a quantity changes.
-    expect(await prices()).toEqual([
-      ['10412-11', '32.8'],
-      ['10412-01', '32.8'],
-      ['10412-02', '32.8'],
-    ]);
-    const part = (await view(id)).lines.find((l) => l.itemNumber === '10412-02')?.parts[0]?.id ?? 0;
+    // The draft has one bag of 10412-11 from before: 1 + 5 + 4 are ten, from which the break holds for all of them.
+    const at = (price: string) => ['10412-11', '10412-01', '10412-02'].map((number) => [number, price]);
+    expect(await prices()).toEqual(at('31.4'));
+    const [line] = (await view(id)).lines.filter((l) => l.itemNumber === '10412-02');
+    const packs = async (was: string, now: string) =>
+      must(
+        await editOrder(
+          books.deps,
+          mira,
+          req({ orderId: id, field: 'packs' as const, partId: line?.parts[0]?.id ?? 0, was, now }),
+        ),
+      );
+    await packs('4', '3');
+    expect(await prices()).toEqual(at('32.8'));
+    await packs('3', '5');
+    expect(await prices()).toEqual(at('31.4'));
+    // Without it six are left; its price, and a price that somebody set, are as they were.
+    const [first] = (await view(id)).lines.filter((l) => l.itemNumber === '10412-11');
+    const typed = { orderId: id, field: 'price' as const, lineId: first?.id ?? 0, was: '31.4', now: '30' };
+    must(await editOrder(books.deps, mira, req(typed)));
     must(
-      await editOrder(
-        books.deps,
-        mira,
-        req({ orderId: id, field: 'packs' as const, partId: part, was: '4', now: '5' }),
-      ),
+      await editOrder(books.deps, mira, req({ orderId: id, field: 'remove' as const, lineId: line?.id ?? 0, was: '' })),
     );
     expect(await prices()).toEqual([
-      ['10412-11', '31.4'],
-      ['10412-01', '31.4'],
-      ['10412-02', '31.4'],
+      ['10412-11', '30'],
+      ['10412-01', '32.8'],
     ]);
+  });
+
+  test('a line by the base unit follows the breaks of its pack', async () => {
+    const id = await open();
+    const { id: itemId } = await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10688-02'");
+    const add = { orderId: id, itemId, locationId: 2, packs: '12', price: '', packId: null };
+    must(await addOrderLine(books.deps, mira, req(add)));
+    const line = async () => (await view(id)).lines.find((l) => l.itemId === itemId);
+    const before = await line();
+    const { source } = await books.one<{ source: number }>(
+      'SELECT id AS source FROM source WHERE item_id = ? ORDER BY preference LIMIT 1',
+      [itemId],
+    );
+    await books.rows('DELETE FROM price WHERE source_id = ?', [source]);
+    for (const [from, amount] of [
+      [0, 25],
+      [10, 20],
+    ])
+      await books.rows("INSERT INTO price (source_id, from_packs, valid_from, amount) VALUES (?, ?, '2026-01-01', ?)", [
+        ...[source, from, amount],
+      ]);
+    const edit = (was: string, now: string) => ({
+      ...{ orderId: id, field: 'packs' as const, partId: before?.parts[0]?.id ?? 0, was, now },
+    });
+    // Bags of five: fifteen are three, fifty are ten.
+    must(await editOrder(books.deps, mira, req(edit('12', '15'))));
+    expect((await line())?.expected).toBe('25');
+    must(await editOrder(books.deps, mira, req(edit('15', '50'))));
+    expect((await line())?.expected).toBe('20');
   });
 });
 

@@ -13,6 +13,7 @@ import { newOrder, readOrderFrom } from '@/services/purchase/newOrder';
 import { pasteLines } from '@/services/purchase/pasteLines';
 import { readOrder } from '@/services/purchase/readOrder';
 import { readOrderEntry } from '@/services/purchase/readOrderEntry';
+import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { splitPart } from '@/services/purchase/splitDeliveries';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
@@ -266,6 +267,10 @@ describe('the head', () => {
     must(await add(id, '10412-07', '2'));
     const { version } = (await view(id)).head;
     expect(must(await approveOrder(books.deps, mira, req({ orderId: id, version })))).toEqual({ number: 'FAIR 26' });
+    // What it was approved under it keeps, as a draft again too.
+    const again = { orderId: id, version: (await view(id)).head.version };
+    must(await reopenOrder(books.deps, mira, req(again)));
+    expect(await head(id, 'number', 'FAIR 27')).toMatchObject({ error: { fault: { kind: 'number_is_kept' } } });
   });
 
   test('dated by hand it keeps its date; what differs from the standing terms is told apart', async () => {

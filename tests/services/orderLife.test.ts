@@ -407,6 +407,57 @@ describe('needs onto an order that its supplier knows', () => {
     ]);
     expect((await view(id)).lines).toHaveLength(2);
   });
+
+  test('what was taken off by the change is put onto it as a line of its own', async () => {
+    const id = await sent();
+    must(await amendOrder(books.deps, mira, await asked(id, {})));
+    const [moss] = (await view(id)).lines;
+    must(await edit({ orderId: id, field: 'remove', lineId: moss?.id ?? 0, was: '' }));
+    const choice = { supplierId: 1, held: false, becomes: 'joins' as const, orderId: id };
+    must(await setTray(books.deps, mira, req(choice)));
+    must(await makeOrders(books.deps, mira, req({ supplierIds: [1] })));
+    const lines = (await view(id)).lines.filter((l) => l.itemNumber === moss?.itemNumber);
+    expect(lines.map((l) => [l.id === moss?.id, l.packs])).toEqual([
+      [true, 0],
+      [false, units(6)],
+    ]);
+  });
+
+  test('a line that joins makes the others cheaper where breaks count over a group of items', async () => {
+    const id = await sent();
+    must(await amendOrder(books.deps, mira, await asked(id, {})));
+    const [moss] = (await view(id)).lines;
+    const cell = { orderId: id, field: 'packs' as const, partId: moss?.parts[0]?.id ?? 0, was: '6' };
+    await books.owner.query("INSERT INTO item_family (name, option_1, price_group) VALUES ('Fen', 'colour', 'FEN')");
+    await books.owner.query(
+      "UPDATE item SET family_id = (SELECT id FROM item_family WHERE name = 'Fen') WHERE number IN ('10412-07', '10412-11')",
+    );
+    await books.owner.query(
+      "UPDATE source s JOIN item i ON i.id = s.item_id SET s.break_scope = 'price_group' WHERE i.number LIKE '10412-%'",
+    );
+    const source = 'SELECT s.id FROM source s JOIN item i ON i.id = s.item_id WHERE s.supplier_id = 1 AND i.number';
+    await books.owner.query(`DELETE FROM price WHERE source_id = (${source} = '10412-07')`);
+    for (const [from, amount] of [
+      [0, 30],
+      [9, 24],
+    ])
+      await books.owner.query(
+        `INSERT INTO price (source_id, from_packs, valid_from, amount) SELECT id, ?, '2026-01-01', ? FROM (${source} = '10412-07') s`,
+        [from, amount],
+      );
+    must(await edit({ ...cell, now: '5' }));
+    must(await edit({ ...cell, was: '5', now: '6' }));
+    expect((await view(id)).lines[0]?.expected).toBe('30');
+    const slate = await needOf(books, '10412-11', 'HS');
+    must(await acceptNeed(books.deps, mira, req({ needId: slate.id, fingerprint: slate.fingerprint, packs: '3' })));
+    must(await setTray(books.deps, mira, req({ supplierId: 1, held: false, becomes: 'joins' as const, orderId: id })));
+    const make = req({ supplierIds: [1] });
+    must(await makeOrders(books.deps, mira, make));
+    // Six bags and three are nine.
+    expect((await view(id)).lines[0]).toMatchObject({ expected: '24', price: '24' });
+    must(await undoCommand(books.deps, mira, req({ undoKey: make.key })));
+    expect((await view(id)).lines[0]).toMatchObject({ expected: '30', price: '30' });
+  });
 });
 
 describe('confirmation', () => {

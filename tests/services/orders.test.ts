@@ -292,7 +292,7 @@ describe('putting back', () => {
       const { key, input } = await withVersion(id);
       must(await sendOrder(books.deps, mira, { key, input: { ...input, how: 'email' } }));
       const { body } = await books.one<{ body: string }>('SELECT body FROM outbox_mail ORDER BY id DESC LIMIT 1');
-      expect(body).toMatch(/moss, edition 1st edition\n/);
+      expect(body).toMatch(/moss\n {3}Edition 1st edition\n/);
       expect(body).not.toContain('dye lot');
       expect((await view(id)).lines.find((l) => l.id === lineId)?.edition).toBe('1st edition');
       await books.owner.query("UPDATE item SET edition = '', buyer_note = '' WHERE number = '10412-07'");

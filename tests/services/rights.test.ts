@@ -1047,6 +1047,7 @@ const shared = new Set([
   'purchase/orderNumber',
   'purchase/approvalWord',
   'purchase/beyond',
+  'purchase/breakPrices',
   'purchase/pricing',
   'stock/businessDay',
   'stock/enterLines',

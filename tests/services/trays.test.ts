@@ -3,10 +3,12 @@ import { askByHand } from '@/services/planning/askByHand';
 import { openNeeds } from '@/services/planning/readNeeds';
 import { markChanged } from '@/services/planning/recompute';
 import { approveOrder } from '@/services/purchase/approveOrder';
+import { cutSupply } from '@/services/purchase/endOrder';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { readOrder } from '@/services/purchase/readOrder';
 import { readTopUp } from '@/services/purchase/readTopUp';
 import { openTrays, readTrayRows, type TrayView } from '@/services/purchase/readTrays';
+import { sendOrder } from '@/services/purchase/sendOrder';
 import { setTray } from '@/services/purchase/setTray';
 import { topUpTray } from '@/services/purchase/topUpTray';
 import { undoCommand } from '@/services/undo/undoCommand';
@@ -83,6 +85,30 @@ test('a tray weighs and takes up what its lines do, and counts those that say no
     "INSERT INTO currency_rate (currency, direction, rate, valid_from) VALUES ('USD', 'foreign_per_base', 1.25, '2026-01-01')",
   );
   expect(await trayOf(id)).toMatchObject({ currency: 'USD', net, netInBase: Math.round(net * 0.8) });
+});
+
+test('freight of a tray: a fixed sum and so much per kilogram, free from a value on where it costs something', async () => {
+  const id = await busiest();
+  await accept(id, (_, i) => i === 0);
+  await books.rows('UPDATE item SET weight_kg = 0.25');
+  const { weightKg } = await trayOf(id);
+  expect(weightKg).toBeGreaterThan(0);
+  const say = (fixed: string | null, perKg: string | null) =>
+    books.rows(
+      "UPDATE supplier SET freight_fixed = ?, freight_per_kg = ?, freight_free_from = 300, cut_off = '11:00' WHERE id = ?",
+      [fixed, perKg, id],
+    );
+  await say('5', '2');
+  expect(await trayOf(id)).toMatchObject({
+    ...{ freight: 500 + Math.round(200 * weightKg), freeFreight: 30_000, cutOff: '11:00', blocked: false },
+  });
+  await say('5', null);
+  expect(await trayOf(id)).toMatchObject({ freight: 500, freeFreight: 30_000 });
+  await say(null, null);
+  expect(await trayOf(id)).toMatchObject({ freight: 0, freeFreight: null });
+  await books.rows("UPDATE supplier SET status = 'blocked' WHERE id = ?", [id]);
+  expect((await trayOf(id)).blocked).toBe(true);
+  await books.rows("UPDATE supplier SET status = 'active' WHERE id = ?", [id]);
 });
 
 test('a tray joins the draft that fits; its lines get parts, undo takes them off again', async () => {
@@ -184,7 +210,10 @@ describe('topping up', () => {
     const id = await busiest();
     await accept(id, (_, i) => i === 0);
     const before = await trayOf(id);
-    await books.owner.query('UPDATE supplier SET order_minimum_minor = ? WHERE id = ?', [before.net + 3000, id]);
+    // That freight costs something is not saved by reaching the minimum.
+    await books.owner.query('UPDATE supplier SET order_minimum_minor = ?, freight_fixed = 25 WHERE id = ?', [
+      ...[before.net + 3000, id],
+    ]);
     const beyondMax = () =>
       books.rows(
         'SELECT item_id, location_id FROM item_location_state WHERE max_quantity IS NOT NULL AND position_quantity > max_quantity ORDER BY 1, 2',
@@ -231,6 +260,37 @@ describe('topping up', () => {
     });
   });
 
+  test('nothing for a place that is full, for another place where each has its order, of a blocked supplier', async () => {
+    const id = await busiest();
+    await accept(id, (_, i) => i === 0);
+    const [lies] = await books.rows<{ locationId: number }>(
+      "SELECT DISTINCT location_id AS locationId FROM tray_line WHERE state = 'in_tray'",
+    );
+    await books.rows('UPDATE supplier SET order_minimum_minor = ? WHERE id = ?', [(await trayOf(id)).net + 500, id]);
+    const buys = async () =>
+      must(await readTopUp(books.deps, mira, { supplierId: id, target: 'minimum' }))?.buys.map(
+        (b) => [b.itemId, b.locationId] as const,
+      );
+    const [full] = (await buys()) ?? [];
+    const max = (to: string) =>
+      books.rows(`UPDATE item_location_state SET max_quantity = ${to} WHERE item_id = ? AND location_id = ?`, [
+        ...(full as readonly [number, number]),
+      ]);
+    const { was } = await books.one<{ was: string }>(
+      'SELECT max_quantity AS was FROM item_location_state WHERE item_id = ? AND location_id = ?',
+      [...(full as readonly [number, number])],
+    );
+    await max('position_quantity');
+    expect(await buys()).not.toContainEqual(full);
+    await max(was);
+    expect(await buys()).toContainEqual(full);
+    await books.rows("UPDATE supplier SET tray_rule = 'per_location' WHERE id = ?", [id]);
+    for (const [, locationId] of (await buys()) ?? []) expect(locationId).toBe(lies?.locationId);
+    await books.rows("UPDATE supplier SET tray_rule = 'one_order', status = 'blocked' WHERE id = ?", [id]);
+    expect(await buys()).toBeUndefined();
+    await books.rows("UPDATE supplier SET status = 'active' WHERE id = ?", [id]);
+  });
+
   test('nothing when the sum is reached already, or can’t be', async () => {
     const id = await busiest();
     await accept(id, (_, i) => i === 0);
@@ -264,6 +324,15 @@ test('a budget counts what came, what is ordered, drafts and trays, by order dat
   expect(await spending()).toMatchObject({
     ...{ drafts: start?.drafts, committed: (start?.committed ?? 0) + (netInBase ?? 0) },
   });
+  // What does not come after all is not spent.
+  const at = async () => {
+    const { id: orderId, version: now } = must(await readOrder(books.deps, mira, made?.orderId ?? 0)).head;
+    return { orderId, version: now };
+  };
+  must(await sendOrder(books.deps, mira, req({ ...(await at()), how: 'phone' as const })));
+  const cut = { ...(await at()), lineId: null, partId: null, reason: 'sold out' };
+  must(await cutSupply(books.deps, mira, req(cut)));
+  expect(await spending()).toMatchObject({ committed: start?.committed, spent: start?.spent, left: start?.left });
 });
 
 test('a budget of a category counts what is in it and below it, and nothing else', async () => {

@@ -14,6 +14,7 @@ import { arrivalFrom, type Buying, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import { type Deps, timeOf, todayOf } from '../deps';
 import { type Failure, invalidField } from '../failure';
+import { followEntered } from './breakPrices';
 import { buyingFrom, enterStockLine, inPack } from './enterOrder';
 import { loadOrder } from './loadOrder';
 
@@ -62,6 +63,7 @@ export async function addOrderLine(
       order.wantedDate ?? arrivalFrom(await readCalendars(tx, today), buying, locationId, { today, time });
     const part = { locationId, packQuantity: toDecimal(packs.value), trayLineId: null };
     await enterStockLine(tx, { orderId, lineNo, today, wantedDate }, buying, [part], { price: price.value });
+    await followEntered(tx, orderId, lineNo, today);
     await bumpOrder(tx, orderId);
     await recordChanges(tx, actor.userId, now, [
       { entity: 'order', entityId: orderId, action: `line ${lineNo}: added`, after: item.name },

@@ -10,6 +10,7 @@ import { arrivalFrom, readBuying } from '../catalogue/buying';
 import { command, type Request } from '../command';
 import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { followEntered } from './breakPrices';
 import { enterOrder, enterStockLine, inPack } from './enterOrder';
 import { pairsOf } from './loadOrder';
 
@@ -69,6 +70,7 @@ export async function copyOrder(
         freeOfCharge: l.freeOfCharge === 1,
       });
     }
+    await followEntered(tx, orderId, 1, at.today);
     await recordChanges(tx, actor.userId, now, [
       { entity: 'order', entityId: orderId, action: 'copied', after: { from: from.number ?? `draft ${from.id}` } },
     ]);

@@ -23,11 +23,10 @@ import {
 } from '@/data/repositories/orders';
 import { lockTrayLines, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
-import { readBuying } from '../catalogue/buying';
 import { type Failure, type FieldFault, invalidField } from '../failure';
+import { followBreaks } from './breakPrices';
 import { type LoadedOrder, pairsOf } from './loadOrder';
 import { perTrayLine } from './perTrayLine';
-import { breakLineOf, breakPacks, expectedPrice } from './pricing';
 import { wantedDay } from './wantedDay';
 
 /** How a line is booked, where it is other than the item and the supplier have it. */
@@ -238,6 +237,8 @@ async function apply(
         await updateTrayLine(tx, { id: t.id, state: 'in_tray', ...(byTray.get(t.id) ?? t) });
       // A change that is dropped needs the line; it is told to the supplier as taken off.
       await (told ? voidOrderLine(tx, line.id) : takeOffOrderLine(tx, line.id));
+      const left = lines.filter((l) => l.id !== line.id);
+      await followBreaks(tx, left, [line], today);
       return record(trayIds.length > 0 ? 'put back into its tray' : 'removed', line.description, '');
     }
   }
@@ -300,16 +301,10 @@ export async function refigureLine(
       ? { ...l, packQuantity: toDecimal(total), baseQuantity: toDecimal(bases.reduce((a, b) => a + b, 0)) }
       : l,
   );
-  const { bySource } = await readBuying(
+  await followBreaks(
     tx,
-    now.flatMap((l) => l.itemId ?? []),
+    now,
+    now.filter((l) => l.id === line.id),
+    today,
   );
-  const breaks = now.map((l) => breakLineOf(bySource.get(l.sourceId ?? 0), fromDecimal(l.packQuantity)));
-  for (const [i, l] of now.entries()) {
-    const buying = bySource.get(l.sourceId ?? 0);
-    const expected = expectedPrice(buying, breakPacks(breaks, i), today);
-    if (l.id !== line.id && expected.expectedAmount === l.expectedAmount) continue;
-    const follows = l.priceAmount === l.expectedAmount && l.priceOrigin === null;
-    await updateOrderLine(tx, { ...l, ...(follows ? expected : { expectedAmount: expected.expectedAmount }) });
-  }
 }

@@ -13,6 +13,7 @@ import { readingThatFits } from '../catalogue/entryReading';
 import { command, type Request } from '../command';
 import { type Deps, timeOf, todayOf } from '../deps';
 import type { Failure } from '../failure';
+import { followEntered } from './breakPrices';
 import { buyingFrom, enterStockLine, inPack } from './enterOrder';
 import { loadOrder } from './loadOrder';
 
@@ -87,6 +88,7 @@ export async function pasteLines(
       added += 1;
     }
     if (added > 0) {
+      await followEntered(tx, orderId, lineNo - added + 1, at.today);
       await bumpOrder(tx, orderId);
       await recordChanges(tx, actor.userId, now, [
         { entity: 'order', entityId: orderId, action: 'rows pasted', after: { lines: added } },

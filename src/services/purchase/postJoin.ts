@@ -13,6 +13,7 @@ import { type TrayLineRow, updateTrayLine } from '@/data/repositories/trays';
 import type { Tx } from '@/data/sql';
 import type { Buying, BuyingBook } from '../catalogue/buying';
 import { groupByLine } from '../planning/trayTotals';
+import { followBreaks } from './breakPrices';
 import { enterStockLine } from './enterOrder';
 import { refigureLine } from './orderCell';
 import { perTrayLine } from './perTrayLine';
@@ -108,8 +109,10 @@ export async function postLeave(
     if (!part) continue;
     await updateTrayLine(tx, { id: t.id, state: 'in_tray', ...(perTrayLine(own).get(t.id) ?? t) });
     const line = (await readOrderLines(tx, [orderId])).find((l) => l.id === part.lineId);
-    if (parts.filter((p) => p.lineId === part.lineId).length === own.length) await takeOffOrderLine(tx, part.lineId);
-    else {
+    if (parts.filter((p) => p.lineId === part.lineId).length === own.length) {
+      await takeOffOrderLine(tx, part.lineId);
+      if (line) await followBreaks(tx, await readOrderLines(tx, [orderId]), [line], today);
+    } else {
       for (const p of own) await deletePart(tx, p.id);
       if (line) await refigure(tx, orderId, line, today);
     }

@@ -12,6 +12,7 @@ import { command, type Request } from '../command';
 import { type Deps, todayOf } from '../deps';
 import type { Failure } from '../failure';
 import { materialsOf, packsFor } from './askedFor';
+import { followEntered } from './breakPrices';
 import { enterStockLine } from './enterOrder';
 import { loadOrder } from './loadOrder';
 
@@ -55,6 +56,7 @@ export async function takeMaterials(
         },
       ]);
     }
+    await followEntered(tx, orderId, lineNo - chosen.length + 1, today);
     await bumpOrder(tx, orderId);
     markDirty(
       tx,
