@@ -1,6 +1,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { addDays } from '@/core/calendar';
 import { units } from '@/core/quantity';
 import { orderPdf } from '@/formats/orderPdf';
 import { sendWaitingMail } from '@/jobs/mail';
@@ -643,6 +644,28 @@ describe('the end', () => {
 });
 
 describe('a line over several deliveries', () => {
+  test('days on which nothing is taken in are moved, and said', async () => {
+    const id = await draft();
+    const part = await firstPart(id);
+    const off = { orderId: id, partId: part.id, packs: '1', locationId: 1, broken: false };
+    // A Sunday.
+    expect(must(await splitPart(books.deps, mira, req({ ...off, date: '2026-12-13' }))).moved).toEqual([
+      { from: '2026-12-13', to: '2026-12-14' },
+    ]);
+    expect(must(await splitPart(books.deps, mira, req({ ...off, date: '2026-12-15' }))).moved).toEqual([]);
+    // The place is closed on the day of the second week.
+    const second = addDays(part.wantedDate as string, 7);
+    await books.owner.query(
+      "INSERT INTO closed_days (location_id, from_day, to_day, name) VALUES (1, ?, ?, 'stocktaking')",
+      [...[second, second]],
+    );
+    const spread = must(await spreadPart(books.deps, mira, req({ orderId: id, partId: part.id, weeks: 3 })));
+    expect(spread.moved).toMatchObject([{ from: second, to: addDays(second, 1) }]);
+    const days = (await view(id)).lines[0]?.parts.map((p) => p.wantedDate);
+    expect(days).toEqual(expect.arrayContaining(['2026-12-14', '2026-12-15', addDays(second, 1)]));
+    expect(days).not.toContain(second);
+  });
+
   test('split and spread the sum stays, and the order goes back into its tray whole', async () => {
     const id = await draft();
     const part = await firstPart(id);

@@ -1,9 +1,10 @@
-import { parseDate } from '@/core/calendar';
+import { type BusinessDate, parseDay, rollTo } from '@/core/calendar';
 import { type Actor, may } from '@/core/people';
 import { checkLineQuantity, type Delivery, splitDelivery, spreadOverWeeks } from '@/core/purchase';
 import { fromDecimal, toDecimal } from '@/core/quantity';
 import { err, ok, type Result } from '@/core/result';
 import { recordChanges } from '@/data/repositories/bookkeeping';
+import { readCalendars } from '@/data/repositories/calendars';
 import { readCompany, readLocations } from '@/data/repositories/company';
 import { markDirty } from '@/data/repositories/marks';
 import { bumpOrder, insertPart, type PartRow, readOrderLines, readParts } from '@/data/repositories/orders';
@@ -24,9 +25,16 @@ export type SplitPart = {
   readonly broken: boolean;
 };
 
-/** Takes a further delivery from one of a line; what both have is what it had.
+/** Days that were moved because the place takes nothing in on them, with the day that is wanted instead. */
+export type SplitDone = { readonly moved: readonly { readonly from: BusinessDate; readonly to: BusinessDate }[] };
+
+/** Takes a further delivery from one of a line; what both have is what it had. A day on which nothing is taken in is moved to the next.
  *  Errors: forbidden, not_found, not_in_this_state, invalid_field packs|date. */
-export async function splitPart(deps: Deps, actor: Actor, request: Request<SplitPart>): Promise<Result<null, Failure>> {
+export async function splitPart(
+  deps: Deps,
+  actor: Actor,
+  request: Request<SplitPart>,
+): Promise<Result<SplitDone, Failure>> {
   const { orderId, partId, date, locationId, broken } = request.input;
   const allowed = may(actor, 'orders.edit', { locationIds: [locationId] });
   if (!allowed.ok) return allowed;
@@ -38,7 +46,7 @@ export async function splitPart(deps: Deps, actor: Actor, request: Request<Split
     const part = loaded.value.parts.find((p) => p.id === partId);
     if (!part) return err({ kind: 'not_found', what: 'line' });
     const today = todayOf(deps, await readCompany(tx));
-    const day = date.trim() === '' ? ok(part.wantedDate) : parseDate(date, today);
+    const day = date.trim() === '' ? ok(part.wantedDate) : parseDay(date, today);
     if (!day.ok) return err(invalidField('date', day.error));
     if (!(await readLocations(tx)).some((l) => l.id === locationId && l.closed === 0))
       return err({ kind: 'not_found', what: 'location' });
@@ -52,19 +60,18 @@ export async function splitPart(deps: Deps, actor: Actor, request: Request<Split
         ),
       );
     const words = `${toDecimal(typed.value)} of ${toDecimal(from.packs)} split off`;
-    await putDeliveries(tx, actor, { now, today }, loaded.value, part, split.value, words);
-    return ok(null);
+    return ok(await putDeliveries(tx, actor, { now, today }, loaded.value, part, split.value, words));
   });
 }
 
 export type SpreadPart = { readonly orderId: number; readonly partId: number; readonly weeks: number };
 
-/** Spreads a delivery evenly over weeks from its own day on. Errors: forbidden, not_found, not_in_this_state, invalid_field weeks. */
+/** Spreads a delivery evenly over weeks from its own day on; days on which nothing is taken in are moved. Errors: forbidden, not_found, not_in_this_state, invalid_field weeks. */
 export async function spreadPart(
   deps: Deps,
   actor: Actor,
   request: Request<SpreadPart>,
-): Promise<Result<null, Failure>> {
+): Promise<Result<SplitDone, Failure>> {
   const allowed = may(actor, 'orders.edit');
   if (!allowed.ok) return allowed;
   const { orderId, partId, weeks } = request.input;
@@ -78,8 +85,7 @@ export async function spreadPart(
     const spread = spreadOverWeeks(deliveryOf(part), weeks, part.wantedDate ?? today);
     if (!spread.ok) return err(invalidField('weeks', { kind: 'zero_quantity' }));
     const words = `spread over ${spread.value.length} weeks`;
-    await putDeliveries(tx, actor, { now, today }, loaded.value, part, spread.value, words);
-    return ok(null);
+    return ok(await putDeliveries(tx, actor, { now, today }, loaded.value, part, spread.value, words));
   });
 }
 
@@ -99,16 +105,21 @@ async function putDeliveries(
   part: PartRow,
   deliveries: readonly Delivery[],
   words: string,
-): Promise<void> {
+): Promise<SplitDone> {
   const line = lines.find((l) => l.id === part.lineId);
   if (!line) throw new Error(`part ${part.id} without its line`);
   const own = parts.filter((p) => p.lineId === line.id);
   let partNo = Math.max(...own.map((p) => p.partNo));
   const [first, ...rest] = deliveries;
+  const calendars = await readCalendars(tx, at.today);
+  const moved: SplitDone['moved'][number][] = [];
   for (const d of rest) {
     partNo += 1;
+    const { receiving } = calendars.supply(order.supplierId, { days: 0, kind: 'working' }, d.placeId);
+    const wantedDate = d.date === null ? null : rollTo(receiving, d.date, 'forward');
+    if (d.date !== null && wantedDate !== null && wantedDate !== d.date) moved.push({ from: d.date, to: wantedDate });
     await insertPart(tx, {
-      ...{ lineId: line.id, partNo, locationId: d.placeId, wantedDate: d.date, trayLineId: part.trayLineId },
+      ...{ lineId: line.id, partNo, locationId: d.placeId, wantedDate, trayLineId: part.trayLineId },
       ...{ packQuantity: toDecimal(d.packs), baseQuantity: '0' },
     });
   }
@@ -120,4 +131,5 @@ async function putDeliveries(
     { entity: 'order', entityId: order.id, action: `line ${line.lineNo}: ${words}` },
   ]);
   markDirty(tx, pairsOf([line], now));
+  return { moved };
 }

@@ -2,6 +2,8 @@
 
 import { useState } from 'react';
 import type { PartView } from '@/services/purchase/readOrder';
+import type { SplitDone } from '@/services/purchase/splitDeliveries';
+import type { Settled } from '../command/send';
 import { useCommand } from '../command/use-command.client';
 import { useFormat } from '../format-context.client';
 import { Modal } from '../frame/modal.client';
@@ -19,15 +21,28 @@ export function SplitDelivery(props: {
   const [open, setOpen] = useState(false);
   const [off, setOff] = useState({ packs: '', date: '', locationId: part.locationId ?? 0, broken: false });
   const [weeks, setWeeks] = useState('4');
-  const done = (ok: boolean) => {
-    if (ok) setOpen(false);
+  const [moved, setMoved] = useState<SplitDone['moved']>([]);
+  // What was moved is said before the window goes.
+  const done = (outcome: Settled<SplitDone>) => {
+    if (!outcome.ok) return;
+    setMoved(outcome.value.moved);
+    setOff({ ...off, packs: '' });
+    if (outcome.value.moved.length === 0) setOpen(false);
   };
-  const split = async () => done((await run('split-part', { orderId, partId: part.id, ...off })).ok);
+  const split = async () => done(await run<SplitDone>('split-part', { orderId, partId: part.id, ...off }));
   const spread = async () =>
-    done((await run('spread-part', { orderId, partId: part.id, weeks: Math.trunc(Number(weeks)) })).ok);
+    done(await run<SplitDone>('spread-part', { orderId, partId: part.id, weeks: Math.trunc(Number(weeks)) }));
   return (
     <>
-      <button type="button" className="chip" aria-label={`Split ${about}`} onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className="chip"
+        aria-label={`Split ${about}`}
+        onClick={() => {
+          setMoved([]);
+          setOpen(true);
+        }}
+      >
         Split
       </button>
       {open && (
@@ -116,6 +131,14 @@ export function SplitDelivery(props: {
                   Spread
                 </button>
               </form>
+            )}
+            {moved.length > 0 && (
+              <p role="status">
+                Done.{' '}
+                {moved
+                  .map((m) => `Nothing is taken in on ${format.date(m.from)}: wanted ${format.date(m.to)}.`)
+                  .join(' ')}
+              </p>
             )}
             {sentence && (
               <p className="fault" role="alert">
