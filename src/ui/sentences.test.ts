@@ -31,6 +31,7 @@ describe('faults of a field', () => {
     [{ kind: 'min_above_max', min: 70_000_000, max: 45_000_000 }, 'Minimum 70 is above maximum 45.'],
     [{ kind: 'in_the_future', text: '2026-12-24' }, 'Thu 24 Dec is still to come.'],
     [{ kind: 'more_than', most: 40_000_000 }, 'At most 40 can be entered here.'],
+    [{ kind: 'more_than', most: 0 }, 'Nothing can be entered here: there is no more of it.'],
     [{ kind: 'name_missing' }, 'A name is needed here.'],
     [{ kind: 'password_short', least: 10 }, 'A password needs at least 10 characters; a few words will do.'],
     [{ kind: 'password_is_name' }, 'The password is your name; choose another one.'],

@@ -106,10 +106,11 @@ export function faultSentence(fault: FieldFault, format: Format): string {
     case 'not_to_come':
       return 'A day after today is needed.';
     case 'reason_missing':
-      return 'A reason is needed: others will see why it was left out.';
+      return 'A reason is needed: others will want to know why.';
     case 'in_the_future':
       return `${format.date(fault.text)} is still to come.`;
     case 'more_than':
+      if (fault.most === 0) return 'Nothing can be entered here: there is no more of it.';
       return `At most ${format.quantity(fault.most)} can be entered here.`;
     case 'price_needed':
       return `What ${fault.item} costs is not on file: type its price, or say that it came free of charge.`;

@@ -4,6 +4,7 @@ import { acceptNeed } from '@/services/planning/acceptNeed';
 import { readWays } from '@/services/planning/readWays';
 import { markChanged } from '@/services/planning/recompute';
 import { savePolicies } from '@/services/planning/savePolicies';
+import { setAside } from '@/services/planning/setAside';
 import { cancelCustomerLines } from '@/services/promise/cancelCustomerLines';
 import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
 import { handOver } from '@/services/promise/handOver';
@@ -43,14 +44,16 @@ afterEach(async () => {
 });
 
 type Way = 'from_stock' | 'collect' | 'straight';
-const enter = (way: Way, quantity: string, itemId = item) =>
+const enter = (way: Way, quantity: string, itemId = item, also: readonly Way[] = []) =>
   enterCustomerOrder(
     books.deps,
     mira,
     req({
       ...{ customerId: null, customer: { name: 'Ida Falk', mail: '', phone: '', address: 'Sedge Lane 4, Ostrand' } },
       ...{ channel: 'counter' as const, reference: '', delivers: null, priority: null, note: '' },
-      lines: [{ itemId, packId: null, quantity, locationId: SHOP, way, wantedDate: '+5', shipBy: '', holdUntil: '' }],
+      lines: [way, ...also].map((w) => ({
+        ...{ itemId, packId: null, quantity, locationId: SHOP, way: w, wantedDate: '+5', shipBy: '', holdUntil: '' },
+      })),
     }),
   );
 const order = async (way: Way, quantity: string) => must(await enter(way, quantity)).orderId;
@@ -215,6 +218,20 @@ describe('straight from the supplier', () => {
     expect((await markChanged(books.deps)).changed).toBe(0);
     must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(id)), lines: 'all' as const })));
     must(await confirmDispatch(books.deps, mira, counted(orderId, partId, '10')));
+  });
+
+  test('an order is not done while a line of it is still to be sent; one that is done goes no other way; its need is not put off', async () => {
+    const { orderId: id } = must(await enter('collect', '1', item, ['straight']));
+    const [need] = await own();
+    const seen = [{ needId: need?.id ?? 0, fingerprint: need?.fingerprint ?? '' }];
+    const aside = { needs: seen, kind: 'put_off' as const, until: '+3', reason: '' };
+    expect(await setAside(books.deps, mira, req(aside))).toMatchObject({ error: { kind: 'bought_one_to_one' } });
+    const given = must(await handOver(books.deps, mira, req({ ...(await at(id)), locationId: SHOP, lines: [] })));
+    expect(given.done).toBe(false);
+    expect((await view(id)).state).toBe('open');
+    const way = { ...(await at(id)), lineNo: 1, way: 'from_stock' as const };
+    expect(await setLineWay(books.deps, mira, req(way))).toMatchObject({ error: { kind: 'nothing_counted' } });
+    must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(id)), lines: 'all' as const })));
   });
 
   test('it is put onto an order that is being written, beside what else is asked for by name', async () => {

@@ -26,7 +26,12 @@ describe('a line over several deliveries', () => {
 
   test('nothing, all, and broken packs are refused; broken packs are not where they are wanted', () => {
     expect(splitDelivery(from(10), delivery(0), false)).toMatchObject({ error: { kind: 'zero_quantity' } });
-    expect(splitDelivery(from(10), delivery(10), false)).toMatchObject({ error: { kind: 'nothing_left' } });
+    const most = (packs: number, came: number, broken: boolean) => {
+      const split = splitDelivery({ ...from(packs), came: units(came) }, delivery(packs), broken);
+      return split.ok || split.error.kind !== 'nothing_left' ? null : split.error.most;
+    };
+    expect([most(10, 0, false), most(10, 2.5, false), most(1, 0, false)]).toEqual([units(9), units(7), 0]);
+    expect(most(1, 0, true)).toBe(999_999);
     expect(splitDelivery(from(10), delivery(2.5), false)).toMatchObject({ error: { kind: 'not_whole_packs' } });
     expect(splitDelivery(from(10), delivery(2.5), true)).toMatchObject({
       ok: true,

@@ -18,7 +18,7 @@ const isWhole = (packs: Quantity) => packs % MICRO === 0;
 
 /** Takes a further delivery from one that is there: what is left there and what is split off add up to what was there, always
  *  (900 = 600 + 300). `came` is what was booked in on it and stays. Parts are whole packs unless broken ones are wanted.
- *  Errors: zero_quantity; nothing_left when less than nothing open would be left, with the most that can be taken;
+ *  Errors: zero_quantity; nothing_left when nothing open would be left, with the most that can be taken, in whole packs where those are kept;
  *  not_whole_packs. */
 export function splitDelivery(
   from: Delivery & { readonly came: Quantity },
@@ -28,7 +28,10 @@ export function splitDelivery(
   if (off.packs <= 0) return err({ kind: 'zero_quantity' });
   const open = from.packs - from.came;
   // Something stays where it was taken from: all of it is a change of date or place.
-  if (off.packs >= open) return err({ kind: 'nothing_left', most: Math.max(0, open - 1) });
+  if (off.packs >= open) {
+    const step = !broken && isWhole(from.packs) ? MICRO : 1;
+    return err({ kind: 'nothing_left', most: Math.max(0, Math.ceil(open / step) - 1) * step });
+  }
   if (!broken && !isWhole(off.packs) && isWhole(from.packs)) return err({ kind: 'not_whole_packs', packs: off.packs });
   const { packs, date, placeId } = from;
   return ok([{ packs: packs - off.packs, date, placeId }, off]);

@@ -269,7 +269,7 @@ function Part({
         className="w-[92px]"
         save={(now) => edit({ field: 'wantedDate', partId: part.id, was: part.wantedDate ?? '', now })}
       />
-      <SplitDelivery orderId={orderId} part={part} about={about} places={places} />
+      <SplitDelivery orderId={orderId} part={part} about={about} packName={line.packName} places={places} />
       {came && <span className="col-span-full">{came}</span>}
     </span>
   );

@@ -88,7 +88,7 @@ function changeWords({ action, before, after }: OrderView['history'][number], fo
     if (typeof value === 'object' && value !== null) return saidIn(value as Record<string, unknown>);
     if (typeof value !== 'string' || value === '') return null;
     if (action.endsWith(': price')) return format.price(value);
-    return action.endsWith(': wanted date') ? format.date(value) : value;
+    return /(wanted|promised|order) date$/.test(action) ? format.date(value) : value;
   };
   const [from, to] = [plain(before), plain(after)];
   if (to === null) return '';

@@ -5,6 +5,7 @@ import type { PartView } from '@/services/purchase/readOrder';
 import type { SplitDone } from '@/services/purchase/splitDeliveries';
 import type { Settled } from '../command/send';
 import { useCommand } from '../command/use-command.client';
+import { plural } from '../format';
 import { useFormat } from '../format-context.client';
 import { Modal } from '../frame/modal.client';
 
@@ -13,6 +14,7 @@ export function SplitDelivery(props: {
   orderId: number;
   part: PartView;
   about: string;
+  packName: string;
   places: readonly { readonly id: number; readonly name: string }[];
 }) {
   const { orderId, part, about } = props;
@@ -56,7 +58,9 @@ export function SplitDelivery(props: {
                 split();
               }}
             >
-              <p className="second">Of these {format.quantity(part.packs)} packs take some off for another delivery:</p>
+              <p className="second">
+                Of {format.quantity(part.packs)} {plural(props.packName, part.packs)}, take off for another delivery:
+              </p>
               <div className="flex flex-wrap items-end gap-2">
                 <label className="grid gap-0.5">
                   <span className="second">Packs</span>
