@@ -46,6 +46,50 @@ test('every supplier with a price and every place with a surplus, the cheapest f
   expect(places).toBeGreaterThan(0);
 });
 
+test('what is for a whole order is shared among its lines; tax that is recovered costs nothing; what is lost is the margin', async () => {
+  // Slate is bought at 32.80 a bag of ten, comes too late, and stands on an order with other needs of its supplier.
+  const shown = async () => {
+    const found = (await ways('10412-11', 'HS')).view.ways.find((w) => w.shown);
+    if (!found) throw new Error('no way as shown');
+    return found;
+  };
+  const was = await books.one<{ cost: number }>('SELECT order_cost_minor AS cost FROM company');
+  const { price, withTax } = await books.one<{ price: string | null; withTax: number }>(
+    "SELECT sale_price AS price, sale_with_tax AS withTax FROM item WHERE number = '10412-11'",
+  );
+  const sells = (at: string | null, taxed = 0) =>
+    books.rows("UPDATE item SET sale_price = ?, sale_with_tax = ? WHERE number = '10412-11'", [at, taxed]);
+  const charge = (name: string, kind: string, amount: number, into: string) =>
+    books.rows(
+      "INSERT INTO charge_type (supplier_id, position, name, amount_kind, amount, currency, into_cost) VALUES (1, 9, ?, ?, ?, 'EUR', ?)",
+      [name, kind, amount, into],
+    );
+  await books.rows('UPDATE company SET order_cost_minor = 0');
+  const bare = await shown();
+  expect([bare.sharedBy > 1, bare.order]).toEqual([true, 0]);
+  await books.rows('UPDATE company SET order_cost_minor = 800');
+  expect((await shown()).order).toBe(Math.round(800 / bare.sharedBy));
+  await charge('Handling', 'fixed', 9, 'stock');
+  // What its supplier takes off the whole in percent aside.
+  const added = (await shown()).goodsAndCharges - bare.goodsAndCharges;
+  expect(added / (900 / bare.sharedBy)).toBeCloseTo(1, 0);
+  expect(added).toBeGreaterThan(0);
+  await books.rows("DELETE FROM charge_type WHERE name = 'Handling'");
+  await charge('Import tax', 'percent', 19, 'recoverable');
+  expect((await shown()).goodsAndCharges).toBe(bare.goodsAndCharges);
+  await books.rows("DELETE FROM charge_type WHERE name = 'Import tax'");
+  // Sold at 20.00 instead of 10.00, ten more are lost on each that can't be sold; at 10.00 it is 10.00 less 3.28, what it costs landed
+  // at the quantity that is missing.
+  await sells('10');
+  const ten = await shown();
+  await sells('20');
+  const more = (await shown()).shortCost - ten.shortCost;
+  expect(more).toBeGreaterThan(0);
+  expect(ten.shortCost / more).toBeCloseTo(0.672, 3);
+  await sells(price, withTax);
+  await books.rows('UPDATE company SET order_cost_minor = ?', [was.cost]);
+});
+
 test('another supplier is taken instead of the one the row shows, and can be undone', async () => {
   const [row] = await books.rows<{ number: string; code: string }>(
     `SELECT i.number, l.code FROM need d JOIN item i ON i.id = d.item_id JOIN location l ON l.id = d.location_id
