@@ -1,4 +1,5 @@
 import { fromDecimal } from '@/core/quantity';
+import { makeItem } from '@/services/catalogue/makeItem';
 import { acceptNeed } from '@/services/planning/acceptNeed';
 import { acceptShown } from '@/services/planning/acceptShown';
 import { askByHand } from '@/services/planning/askByHand';
@@ -9,13 +10,15 @@ import { openNeeds, readNeedChanges, readNeedRows } from '@/services/planning/re
 import { readReckonings } from '@/services/planning/readReckonings';
 import { readWays } from '@/services/planning/readWays';
 import { beginDay, markChanged } from '@/services/planning/recompute';
+import { savePolicies } from '@/services/planning/savePolicies';
 import { setAside } from '@/services/planning/setAside';
 import { takeBack } from '@/services/planning/takeBack';
 import { enterCustomerOrder } from '@/services/promise/enterCustomerOrder';
 import { saveRecords } from '@/services/sheets/saveRecords';
+import { correctStock } from '@/services/stock/correctStock';
 import { sellGoods } from '@/services/stock/sellGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
-import { type Books, freshBooks, mira, must, needOf, needsOf, req, violations } from './support';
+import { type Books, freshBooks, mira, must, needOf, needsOf, otto, req, violations } from './support';
 
 // What can be decided on a need besides accepting it. Source: calculations 3 and 6.
 let books: Books;
@@ -241,6 +244,30 @@ describe('all that is shown', () => {
     for (const { needId } of done.accepted) expect(open).not.toContain(needId);
     must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
     expect((await needsOf(books, mira)).needs.map((n) => n.id).sort()).toEqual(before.map((n) => n.id).sort());
+  });
+
+  test('of what another place sends the last free pieces go once; who comes later stays', async () => {
+    const thing = { name: 'Sent thing', unit: 'piece', price: '4', number: '', code: '' };
+    const { itemId } = must(await makeItem(books.deps, otto, req(thing)));
+    const [HS, MH, WY] = [1, 3, 4] as const;
+    const lines = [{ itemId, how: 'to' as const, quantity: '5' }];
+    must(await correctStock(books.deps, mira, req({ locationId: WY, reasonId: 3, note: '', lines })));
+    for (const locationId of [HS, MH]) {
+      const now = { min: '4', max: '4', supply: 'place', supplyPlace: String(WY) };
+      const was = { min: '', max: '', supply: '', supplyPlace: '' };
+      must(await savePolicies(books.deps, mira, req({ edits: [{ itemId, locationId, was, now }] })));
+    }
+    const head = must(await openNeeds(books.deps, mira, { locationId: null }));
+    const own = async () => (await needsOf(books, mira)).needs.filter((n) => n.itemId === itemId);
+    const needs = await own();
+    // Five are free: enough for each of them, not for both.
+    expect(needs.map((n) => [n.sentFrom?.location, n.base, n.warnings])).toEqual([
+      ['Wendel Yard', fromDecimal('4'), []],
+      ['Wendel Yard', fromDecimal('4'), []],
+    ]);
+    const done = must(await acceptShown(books.deps, mira, req({ list: head.list, needIds: needs.map((n) => n.id) })));
+    expect([done.accepted.length, done.warned, done.changed]).toEqual([1, 1, 0]);
+    expect((await own()).map((n) => n.warnings)).toEqual([['not_free']]);
   });
 
   test('only what is marked, and only of the list that is shown', async () => {
