@@ -151,7 +151,10 @@ class Sheet {
     );
     const blocks = [
       [words.supplier, paper.supplier],
-      [words.deliverTo, paper.deliverTo.length === 1 ? (paper.deliverTo[0]?.address ?? '') : places.join('\n')],
+      [
+        words.deliverTo,
+        (paper.deliverTo.length === 1 ? paper.deliverTo[0]?.address : places.join('\n')) || words.eachLine,
+      ],
       [words.invoiceTo, paper.invoiceTo],
     ] as const;
     const heights = blocks.map(([title, text], i) => {

@@ -461,6 +461,13 @@ describe('needs onto an order that its supplier knows', () => {
   });
 });
 
+/** An order as the list of orders has it. */
+const summaryOf = async (id: number) => {
+  const all = { show: 'all' as const, sort: 'newest' as const, search: '' };
+  const head = must(await openOrders(books.deps, mira, all));
+  return must(await readOrderRows(books.deps, mira, { list: head.list, from: 0 })).rows.find((o) => o.id === id);
+};
+
 describe('confirmation', () => {
   const confirm = async (id: number, more: Partial<ConfirmOrder>) =>
     confirmOrder(books.deps, mira, await asked(id, { reference: 'HS-771', parts: [], prices: [], ...more }));
@@ -481,11 +488,27 @@ describe('confirmation', () => {
     const part = { partId, packs: '', date: '11 dec', rest: 'open' as const };
     const price = { lineId: line?.id ?? 0, price: '33.40', toList: false };
     expect(must(await confirm(id, { parts: [part], prices: [price] })).differ).toBe(2);
+    const confirmed = (await summaryOf(id))?.confirmed;
+    expect(confirmed).toBe((await view(id)).net);
     must(await amendOrder(books.deps, mira, await asked(id, {})));
+    // While it is changed it stays confirmed.
+    expect((await summaryOf(id))?.confirmed).toBe(confirmed);
     expect((await view(id)).otherwise).toEqual([]);
     must(await edit({ orderId: id, field: 'packs', partId, was: String((line?.packs ?? 0) / 1e6), now: '8' }));
     expect((await view(id)).otherwise).toHaveLength(1);
     must(await dropAmendment(books.deps, mira, await asked(id, {})));
+  });
+
+  test('the list counts as received what was ordered, not what came beyond it', async () => {
+    const id = await sent();
+    const part = await firstPart(id);
+    const counted = [{ partId: part.id, quantity: '7', unit: 'pack' as const }];
+    const came = { orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted };
+    must(await receiveGoods(books.deps, mira, req(came)));
+    const order = await view(id);
+    expect(await summaryOf(id)).toMatchObject({
+      ...{ net: order.net, received: order.lines[0]?.net, open: order.lines[1]?.net, confirmed: 0 },
+    });
   });
 
   test('another date moves what is expected; another price can go to the list', async () => {

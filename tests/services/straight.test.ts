@@ -127,6 +127,7 @@ describe('straight from the supplier', () => {
     expect((await line(id)).promise).not.toBeNull();
     // Its supplier is told so, on paper and in the text of the mail.
     const paper = must(await readOrderPaper(books.deps, mira, orderId));
+    expect(paper.deliverTo).toEqual([]);
     expect(orderMail(paper).body).toContain('Ida Falk, Sedge Lane 4, Ostrand, Wanted');
     // It never comes to the shop.
     const arrivals = must(await readArrivals(books.deps, mira, { locationId: SHOP }));

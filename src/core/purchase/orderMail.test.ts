@@ -30,7 +30,7 @@ describe('an order as the text of a mail', () => {
     const { body } = orderMail(paper([line(1, { parts })], { deliverTo: [] }));
     expect(body).toContain('   2 × bag, = 20 ball, Ida Falk, Sedge Lane 4, Ostrand, no date');
     expect(body).not.toContain('Harbour Street,');
-    expect(body).not.toContain('Deliver to');
+    expect(body).toContain('Deliver to: as each line says\n');
   });
 
   test('the whole bill: price for several, discount, what is free, charges, tax', () => {

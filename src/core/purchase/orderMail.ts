@@ -35,7 +35,7 @@ export function orderMail(paper: OrderPaper): MailText {
     ...say.sums.map(([name, minor]) => `${name}: ${say.amount(minor)}`),
     `${say.total}: ${say.amount(paper.total)} ${paper.currency}`,
     '',
-    ...(paper.deliverTo.length > 0 ? [`${words.deliverTo}:`] : []),
+    `${words.deliverTo}:${paper.deliverTo.length === 0 ? ` ${words.eachLine}` : ''}`,
     ...indented(paper.deliverTo.map((p) => [p.name, ...p.address.split('\n')].filter(Boolean).join(', '))),
     `${words.invoiceTo}: ${paper.invoiceTo.replaceAll('\n', ', ')}`,
     '',

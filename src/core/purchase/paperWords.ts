@@ -8,6 +8,8 @@ export type PaperWords = {
   readonly differs: string;
   readonly supplier: string;
   readonly deliverTo: string;
+  /** Where every line goes to a customer of its own. */
+  readonly eachLine: string;
   readonly invoiceTo: string;
   readonly date: string;
   readonly payment: string;
@@ -61,6 +63,7 @@ const en: PaperWords = {
   differs: 'What differs from what you have:',
   supplier: 'Supplier',
   deliverTo: 'Deliver to',
+  eachLine: 'as each line says',
   invoiceTo: 'Invoice to',
   date: 'Date',
   payment: 'Payment',
@@ -117,6 +120,7 @@ const de: PaperWords = {
   differs: 'Was von Ihrem Stand abweicht:',
   supplier: 'Lieferant',
   deliverTo: 'Lieferung an',
+  eachLine: 'wie je Zeile angegeben',
   invoiceTo: 'Rechnung an',
   date: 'Datum',
   payment: 'Zahlung',
@@ -173,6 +177,7 @@ const fr: PaperWords = {
   differs: 'Ce qui change par rapport à votre exemplaire :',
   supplier: 'Fournisseur',
   deliverTo: 'Livrer à',
+  eachLine: 'selon chaque ligne',
   invoiceTo: 'Facturer à',
   date: 'Date',
   payment: 'Paiement',

@@ -33,6 +33,7 @@ export function ConfirmWindow({ order, onLeave }: { order: OrderView; onLeave: (
   const entryOf = (p: PartView): Entry => parts.get(p.id) ?? { packs: '', date: '', rest: 'open' };
   const put = (p: PartView, change: Partial<Entry>) =>
     setParts((all) => new Map(all).set(p.id, { ...entryOf(p), ...change }));
+  const asBefore = order.head.confirmedAt ? 'it stands' : 'ordered';
   const wrong = failure?.kind === 'invalid_field' ? failure.field : '';
   const confirm = async () => {
     const outcome = await run<Confirmed>('confirm-order', {
@@ -68,9 +69,7 @@ export function ConfirmWindow({ order, onLeave }: { order: OrderView; onLeave: (
               if (field && document.activeElement === document.body) field.focus();
             }}
           />
-          <span className="second">
-            What is left empty is confirmed as {order.head.confirmedAt ? 'it stands' : 'ordered'}.
-          </span>
+          <span className="second">What is left empty is confirmed as {asBefore}.</span>
         </label>
         <table className="w-full" aria-label="Ordered and confirmed">
           <thead>
@@ -160,7 +159,7 @@ export function ConfirmWindow({ order, onLeave }: { order: OrderView; onLeave: (
         {said && <p role="status">It was bought for {said.promised.join(', ')}: that is a need again.</p>}
         <div className="flex flex-wrap items-center gap-3">
           <button type="submit" className="btn btn-primary" disabled={busy}>
-            {said ? 'Seen' : parts.size === 0 && prices.size === 0 ? 'Confirmed as ordered' : 'Confirmed like this'}
+            {said ? 'Seen' : parts.size > 0 || prices.size > 0 ? 'Confirmed like this' : `Confirmed as ${asBefore}`}
           </button>
           {!said && (
             <button type="button" className="btn" onClick={onLeave}>

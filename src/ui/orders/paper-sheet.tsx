@@ -14,6 +14,7 @@ export function PaperSheet({ paper }: { paper: OrderPaper }) {
           <Address text={paper.supplier} />
         </Party>
         <Party title={words.deliverTo}>
+          {paper.deliverTo.length === 0 && words.eachLine}
           {paper.deliverTo.map((p) => (
             <span key={p.name} className="mb-1.5 block">
               {paper.deliverTo.length > 1 && <strong className="block font-semibold">{p.name}</strong>}
