@@ -228,6 +228,10 @@ describe('charges of an order', () => {
     const { sums } = await view(id);
     expect(sums.tax).toMatchObject({ paidTo: 'customs', charged: 0 });
     expect(sums.total).toBe(19_680 + 900 + 197);
+    // Nor has the paper that goes to its supplier.
+    must(await set(id, 'Packing', { amount: '0' }));
+    must(await approve(id));
+    expect(must(await readOrderPaper(books.deps, mira, id))).toMatchObject({ taxes: [], total: sums.total });
   });
 
   test('a category without a rate is said', async () => {

@@ -13,6 +13,7 @@ import { readCustomerOrder } from '@/services/promise/readCustomerOrder';
 import { setLineWay } from '@/services/promise/setLineWay';
 import { approveOrder } from '@/services/purchase/approveOrder';
 import { readAskedFor } from '@/services/purchase/askedFor';
+import { buyOverCounter } from '@/services/purchase/buyOverCounter';
 import { fillFromNeeds } from '@/services/purchase/fillFromNeeds';
 import { makeOrders } from '@/services/purchase/makeOrders';
 import { newOrder } from '@/services/purchase/newOrder';
@@ -262,6 +263,9 @@ describe('straight from the supplier', () => {
     expect((await asked()).map((n) => n.needId)).toContain(needId);
     must(await fillFromNeeds(books.deps, mira, req({ ...fill.input })));
     const version = async () => must(await readOrder(books.deps, mira, orderId)).head.version;
+    // What its supplier sends to a customer nobody brings along from the counter.
+    const brought = { orderId, version: await version(), deliveryNote: '', businessDate: '' };
+    expect(await buyOverCounter(books.deps, mira, req(brought))).toMatchObject({ error: { kind: 'several_places' } });
     must(await approveOrder(books.deps, mira, req({ orderId, version: await version() })));
     must(await sendOrder(books.deps, mira, req({ orderId, version: await version(), how: 'phone' as const })));
     must(await confirmDispatch(books.deps, mira, counted(orderId, (await part())?.id ?? 0, '10')));
