@@ -634,6 +634,19 @@ describe('the end', () => {
     expect((await view(id)).lines[0]?.parts[0]?.cancelled).toBe(0);
   });
 
+  test('of one delivery nothing comes any more: the others of its line, and of the order, are still expected', async () => {
+    const id = await draft();
+    const part = await firstPart(id);
+    const off = { orderId: id, partId: part.id, packs: '2', date: '+21', locationId: 1, broken: false };
+    must(await splitPart(books.deps, mira, req(off)));
+    must(await approveOrder(books.deps, mira, await asked(id, {})));
+    must(await sendOrder(books.deps, mira, await asked(id, { how: 'phone' as const, to: '' })));
+    const second = (await view(id)).lines[0]?.parts[1]?.id ?? 0;
+    const cut = await asked(id, { reason: 'sold out', lineId: null, partId: second });
+    expect(must(await cutSupply(books.deps, mira, cut)).open).toBe(units(20));
+    expect((await view(id)).lines.map((l) => l.parts.map((p) => p.cancelled))).toEqual([[0, units(20)], [0]]);
+  });
+
   test('closed short nothing more is expected; opened again what was cancelled stays so', async () => {
     const id = await sent();
     const part = await firstPart(id);

@@ -314,6 +314,21 @@ describe('handing over', () => {
     expect(await give(orderId)).toMatchObject({ error: { kind: 'customer_order_not_in_this_state', state: 'done' } });
   });
 
+  test('what is left is cancelled: an order of which something was handed over is done, one of which nothing was is cancelled', async () => {
+    const item = await itemWith(3);
+    const part = must(await order([line(item, '5')])).orderId;
+    must(await give(part));
+    const none = must(await order([line(item, '5')])).orderId;
+    for (const [orderId, state] of [
+      [part, 'done'],
+      [none, 'cancelled'],
+    ] as const) {
+      const cancel = { orderId, version: await versionOf(orderId), lines: 'all' as const };
+      must(await cancelCustomerLines(books.deps, mira, req(cancel)));
+      expect(await linesOf(orderId)).toMatchObject([{ open: 0, state }]);
+    }
+  });
+
   test('an order that goes out only complete waits for its last line', async () => {
     const [a, b] = [await itemWith(4), await itemWith(0)];
     const { orderId } = must(await order([line(a, '4'), line(b, '1')], { delivers: 'complete' }));

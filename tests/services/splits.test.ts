@@ -133,6 +133,17 @@ test('what changed meanwhile is left as it is', async () => {
   expect(must(await takeSplit(books.deps, mira, req({ splitId: id })))).toEqual({ taken: [b.id, c.id], changed: 1 });
 });
 
+test('what is decided before it is solved is left out of the sums', async () => {
+  await books.owner.query('UPDATE supplier SET order_minimum_minor = 0');
+  const [a, b] = await clear();
+  if (!a || !b) throw new Error('too few needs');
+  const id = await split([a.id, b.id]);
+  const packs = String(a.packs / 1e6);
+  must(await acceptNeed(books.deps, otto, req({ needId: a.id, fingerprint: a.fingerprint, packs })));
+  await solveSplitRun(books.deps, id, mipSolver);
+  expect((await view(id)).lines.map((l) => l.needId)).toEqual([b.id]);
+});
+
 test('no solution, and none in time, are states of their own; nothing can be taken over then', async () => {
   const [a] = await clear();
   const of = async (solve: Solver) => {

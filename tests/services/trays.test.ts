@@ -205,6 +205,18 @@ test('who acts next follows the limits of approval', async () => {
   expect(made?.next).not.toContain('Mira Rook');
 });
 
+test('where two pairs of eyes are wanted somebody else acts next than who made the order', async () => {
+  const id = await busiest();
+  await accept(id, (_, i) => i === 0);
+  const request = req({ supplierIds: [id] });
+  const [made] = must(await makeOrders(books.deps, mira, request));
+  expect(made?.next).toBe('you');
+  must(await undoCommand(books.deps, mira, req({ undoKey: request.key })));
+  await books.owner.query('UPDATE company SET four_eyes_from_minor = 1');
+  const [again] = must(await makeOrders(books.deps, mira, req({ supplierIds: [id] })));
+  expect(again?.next).toEqual(['Otto Quillon']);
+});
+
 describe('topping up', () => {
   test('to the minimum: it is reached, nothing goes beyond its maximum, and one undo takes it all back', async () => {
     const id = await busiest();
