@@ -1,6 +1,7 @@
 import { orderMail } from '@/core/purchase';
 import { fromDecimal } from '@/core/quantity';
 import { acceptNeed } from '@/services/planning/acceptNeed';
+import { askByHand } from '@/services/planning/askByHand';
 import { readWays } from '@/services/planning/readWays';
 import { markChanged } from '@/services/planning/recompute';
 import { savePolicies } from '@/services/planning/savePolicies';
@@ -271,6 +272,25 @@ describe('straight from the supplier', () => {
     must(await confirmDispatch(books.deps, mira, counted(orderId, (await part())?.id ?? 0, '10')));
     expect(await view(id)).toMatchObject({ state: 'done', lines: [{ handedOver: units(9) }] });
     expect([await state(), await level()]).toEqual([before, stock]);
+  });
+
+  test('what goes straight is no stock to come; its need is as urgent as the day it is wanted', async () => {
+    const asked = req({ itemId: item, locationId: SHOP, quantity: '5', packId: null, note: '' });
+    must(await askByHand(books.deps, mira, asked));
+    const ofShop = async () =>
+      (await needsOf(books, mira)).needs.find(
+        (n) => n.itemId === item && n.locationId === SHOP && n.boughtFor === null,
+      );
+    const before = await ofShop();
+    expect(before?.runOut).toMatch(/^202[67]-/);
+    const id = await order('straight', '200');
+    // Wanted in five working days.
+    expect((await own())[0]).toMatchObject({ runOut: '2026-11-30' });
+    await accept('20');
+    await buy();
+    expect((await ofShop())?.runOut).toBe(before?.runOut);
+    must(await cancelCustomerLines(books.deps, mira, req({ ...(await at(id)), lines: 'all' as const })));
+    must(await undoCommand(books.deps, mira, req({ undoKey: asked.key })));
   });
 
   test('a kit can’t go straight', async () => {
