@@ -47,8 +47,8 @@ export async function writeCatalogue(
   ]);
   const hash = await hashPassword(DEMO_PASSWORD);
   await tx.insertMany(
-    'INSERT INTO app_user (id, login, name, initials, role, approval_limit_minor, password_hash)',
-    people.map((p, i) => [i + 1, p.login, p.name, p.initials, p.role, p.limit, hash]),
+    'INSERT INTO app_user (id, login, name, initials, role, approval_limit_minor, password_hash, mail)',
+    people.map((p, i) => [i + 1, p.login, p.name, p.initials, p.role, p.limit, hash, `${p.login}@quillon.example`]),
   );
   await tx.insertMany(
     'INSERT INTO app_user_location (user_id, location_id)',

@@ -146,6 +146,7 @@ export type Failure =
   | { readonly kind: 'not_undoable'; readonly because: 'unknown' | 'already_undone' | 'gone_on' }
   | { readonly kind: 'no_mail_address'; readonly supplier: string }
   | { readonly kind: 'no_customer_mail'; readonly customer: string }
+  | { readonly kind: 'no_colleague_mail'; readonly name: string }
   | { readonly kind: 'already_reversed'; readonly receipt: string }
   | { readonly kind: 'file_too_large'; readonly mostMegabytes: number }
   | { readonly kind: 'columns_missing'; readonly columns: readonly string[] }

@@ -137,6 +137,10 @@ describe('refusals', () => {
     [{ kind: 'not_undoable', because: 'already_undone' }, 'This has been undone already.'],
     [{ kind: 'not_undoable', because: 'gone_on' }, 'Work has gone on from here, so this can’t be undone any more.'],
     [
+      { kind: 'no_colleague_mail', name: 'Otto Quillon' },
+      'There is no mail address of Otto Quillon: each person says their own under Alerts. Tell them by word.',
+    ],
+    [
       { kind: 'no_mail_address', supplier: 'Narrowick Wool' },
       'Narrowick Wool has no mail address on file; send the order another way.',
     ],

@@ -326,6 +326,8 @@ export function failureSentence(failure: HandlerFailure | { kind: 'unreachable' 
       return `This order is ${failure.state} and can’t be ${customerOrderActions[failure.action]} any more.`;
     case 'no_customer_mail':
       return `There is no mail address of ${failure.customer}; call, and note that.`;
+    case 'no_colleague_mail':
+      return `There is no mail address of ${failure.name}: each person says their own under Alerts. Tell them by word.`;
     case 'only_complete':
       return failure.waits === 0
         ? 'This order goes out only complete: everything that is open of it has to go.'

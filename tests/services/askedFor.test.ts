@@ -217,7 +217,10 @@ test('a colleague is told of an order by mail, and its history says so', async (
   const [mail] = await books.rows<{ recipient: string; subject: string; body: string }>(
     'SELECT recipient, subject, body FROM outbox_mail ORDER BY id DESC LIMIT 1',
   );
-  expect(mail).toMatchObject({ recipient: 'otto', subject: 'For your information: a draft to Hollinmere Spinners' });
+  expect(mail).toMatchObject({
+    recipient: 'otto@quillon.example',
+    subject: 'For your information: a draft to Hollinmere Spinners',
+  });
   expect(mail?.body).toContain('for the window');
   expect((await view(id)).history.at(-1)).toMatchObject({ action: 'told a colleague' });
   const nobody = { orderId: id, userId: 999, note: '' };

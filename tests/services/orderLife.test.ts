@@ -25,6 +25,7 @@ import { reopenOrder } from '@/services/purchase/reopenOrder';
 import { sendOrder } from '@/services/purchase/sendOrder';
 import { setTray } from '@/services/purchase/setTray';
 import { splitPart, spreadPart } from '@/services/purchase/splitDeliveries';
+import { tellColleague } from '@/services/purchase/tellColleague';
 import { receiveGoods } from '@/services/stock/receiveGoods';
 import { undoCommand } from '@/services/undo/undoCommand';
 import { retryMail } from '@/services/work/retryMail';
@@ -81,7 +82,10 @@ describe('approval', () => {
     const ask = await asked(id, { userId: otto.userId, note: 'before noon, please' });
     must(await askApproval(books.deps, mira, ask));
     expect((await view(id)).head).toMatchObject({ state: 'awaiting', askedBy: 'Mira Rook', asked: 'Otto Quillon' });
-    const mail = await books.one<{ subject: string; body: string }>('SELECT subject, body FROM outbox_mail');
+    const mail = await books.one<{ recipient: string; subject: string; body: string }>(
+      'SELECT recipient, subject, body FROM outbox_mail',
+    );
+    expect(mail.recipient).toBe('otto@quillon.example');
     expect(mail.subject).toBe('Please approve: a draft to Hollinmere Spinners');
     expect(mail.body).toContain('before noon, please');
     expect((await view(id)).word).toEqual({ kind: 'asks', who: 'Mira Rook', text: 'before noon, please' });
@@ -96,6 +100,23 @@ describe('approval', () => {
     // Why it was refused stands there until it is asked for again.
     must(await askApproval(books.deps, mira, await asked(id, { userId: null, note: '' })));
     expect((await view(id)).word).toBeNull();
+  });
+
+  test('whoever has no mail address is asked all the same, and can’t be told of it by mail', async () => {
+    await books.rows("UPDATE app_user SET mail = '' WHERE login = 'otto'");
+    const id = await draft();
+    expect((await view(id)).approvers).toMatchObject([{ name: 'Otto Quillon', byMail: false }]);
+    expect((await view(id)).colleagues.map((u) => u.name)).not.toContain('Otto Quillon');
+    must(await askApproval(books.deps, mira, await asked(id, { userId: otto.userId, note: '' })));
+    expect((await view(id)).head).toMatchObject({ state: 'awaiting', asked: 'Otto Quillon' });
+    const tell = { orderId: id, userId: otto.userId, note: '' };
+    expect(await tellColleague(books.deps, mira, req(tell))).toMatchObject({
+      error: { kind: 'no_colleague_mail', name: 'Otto Quillon' },
+    });
+    expect(await books.rows('SELECT id FROM outbox_mail')).toEqual([]);
+    await books.rows("UPDATE app_user SET mail = 'o@quillon.example' WHERE login = 'otto'");
+    must(await tellColleague(books.deps, mira, req(tell)));
+    expect(await books.rows('SELECT recipient FROM outbox_mail')).toEqual([{ recipient: 'o@quillon.example' }]);
   });
 
   test('somebody who may not approve it is not asked', async () => {

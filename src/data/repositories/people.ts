@@ -14,11 +14,13 @@ export type UserRow = {
   passwordHash: string;
   active: number;
   locale: string;
+  /** Where mail of the application goes; '' = nowhere. */
+  mail: string;
   version: number;
 };
 
 const columns = `u.id, u.login, u.name, u.initials, u.role, r.name AS roleName, r.rights, u.approval_limit_minor AS approvalLimit,
-  u.password_hash AS passwordHash, u.active, u.locale, u.version`;
+  u.password_hash AS passwordHash, u.active, u.locale, u.mail, u.version`;
 const from = `app_user u LEFT JOIN own_role r ON u.role = CONCAT('own-', r.id)`;
 
 export const findUserByLogin = (tx: Tx, login: string) =>

@@ -24,8 +24,8 @@ export type AskApproval = OrderVersion & {
   readonly note: string;
 };
 
-/** Asks for the approval of a draft or of a change; a person who is named is told by mail. It stays as it is until somebody
- *  answers. Errors: forbidden, not_found, changed_meanwhile, not_in_this_state, not_ready, invalid_field userId when that
+/** Asks for the approval of a draft or of a change; a person who is named is told by mail where an address of theirs is on file, and finds
+ *  it on Today in any case. It stays as it is until somebody answers. Errors: forbidden, not_found, changed_meanwhile, not_in_this_state, not_ready, invalid_field userId when that
  *  person may not approve it. */
 export async function askApproval(
   deps: Deps,
@@ -50,8 +50,10 @@ export async function askApproval(
       const who = (await readApprovers(tx, company.currency, today))(net, currency, order.createdById);
       if (!asked || !who.some((u) => u.id === asked.id))
         return err(invalidField('userId', { kind: 'may_not_approve', text: asked?.name ?? '' }));
+    }
+    if (asked && asked.mail !== '')
       await insertMail(tx, {
-        ...{ recipient: asked.login, entity: 'approval', entityId: orderId, userId: actor.userId, at: now },
+        ...{ recipient: asked.mail, entity: 'approval', entityId: orderId, userId: actor.userId, at: now },
         messageId: `<approval-${orderId}.${randomBytes(9).toString('hex')}@vorrat.invalid>`,
         subject: `Please approve: ${order.number ?? 'a draft'} to ${order.supplierName}`,
         body: [
@@ -60,7 +62,6 @@ export async function askApproval(
           ...(note.trim() ? ['', note.trim()] : []),
         ].join('\n'),
       });
-    }
     await askForApproval(tx, { id: orderId, state: next, userId: actor.userId, at: now, askedUserId: userId });
     const after = { ...(asked ? { asked: asked.name } : {}), ...(note.trim() ? { note: note.trim() } : {}) };
     await recordChanges(tx, actor.userId, now, [

@@ -20,7 +20,11 @@ export async function readApprovers(
   base: string,
   today: string,
 ): Promise<
-  (net: number, currency: string, enteredBy: number) => readonly { readonly id: number; readonly name: string }[]
+  (
+    net: number,
+    currency: string,
+    enteredBy: number,
+  ) => readonly { readonly id: number; readonly name: string; readonly byMail: boolean }[]
 > {
   const people = (await readUsers(tx)).filter((u) => u.active === 1);
   const { fourEyes } = await readOrderRules(tx);
@@ -32,7 +36,7 @@ export async function readApprovers(
     return people
       .filter((u) => !(u.id === enteredBy && needsFourEyes(fourEyes, inBase)))
       .filter((u) => may(asActor(u), 'orders.approve', { amount }).ok)
-      .map(({ id, name }) => ({ id, name }));
+      .map(({ id, name, mail }) => ({ id, name, byMail: mail !== '' }));
   };
 }
 

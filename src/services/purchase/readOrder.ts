@@ -164,9 +164,9 @@ export type OrderView = {
   readonly fourEyes: boolean;
   /** What was said with the question for its approval, or why it was refused. */
   readonly word: ApprovalWord | null;
-  /** Who else may approve it. */
-  readonly approvers: readonly { readonly id: number; readonly name: string }[];
-  /** Who else works here and can be told of it. */
+  /** Who else may approve it, and whether mail reaches them. */
+  readonly approvers: readonly { readonly id: number; readonly name: string; readonly byMail: boolean }[];
+  /** Who else works here and can be told of it by mail. */
   readonly colleagues: readonly { readonly id: number; readonly name: string }[];
   /** What it says otherwise than its supplier was last told. */
   readonly otherwise: readonly LineDifference[];
@@ -352,7 +352,7 @@ export async function readOrder(deps: Deps, actor: Actor, orderId: number): Prom
       fourEyes: head.createdById === actor.userId && needsFourEyes((await readOrderRules(tx)).fourEyes, netInBase ?? 0),
       approvers: approvers(totals.net, head.currency, head.createdById).filter((u) => u.id !== actor.userId),
       colleagues: (await readUsers(tx)).flatMap((u) =>
-        u.active === 1 && u.id !== actor.userId ? { id: u.id, name: u.name } : [],
+        u.active === 1 && u.mail !== '' && u.id !== actor.userId ? { id: u.id, name: u.name } : [],
       ),
       otherwise: await toldOtherwise(tx, orderId, lines, parts),
       amendments: (await readAmendments(tx, orderId)).map(amendmentView),

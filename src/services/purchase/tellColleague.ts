@@ -29,11 +29,12 @@ export async function tellColleague(
     if (!order) return err({ kind: 'not_found', what: 'order' });
     const told = (await readUsers(tx)).find((u) => u.id === userId && u.active === 1);
     if (!told) return err({ kind: 'not_found', what: 'user' });
+    if (told.mail === '') return err({ kind: 'no_colleague_mail', name: told.name });
     const lines = await readOrderLines(tx, [orderId]);
     const { net } = orderTotals(lines.map(totalLineOf), order.currency);
     const name = order.number ?? 'a draft order';
     await insertMail(tx, {
-      ...{ recipient: told.login, entity: 'approval', entityId: orderId, userId: actor.userId, at: now },
+      ...{ recipient: told.mail, entity: 'approval', entityId: orderId, userId: actor.userId, at: now },
       messageId: `<told-${orderId}.${randomBytes(9).toString('hex')}@vorrat.invalid>`,
       subject: `For your information: ${order.number ?? 'a draft'} to ${order.supplierName}`,
       body: [

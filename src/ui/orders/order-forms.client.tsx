@@ -140,7 +140,7 @@ export function Ask({ order, onDone }: Props) {
           >
             {approvers.map((u) => (
               <option key={u.id} value={u.id}>
-                {u.name}, by mail
+                {u.name}, {u.byMail ? 'by mail' : 'on Today'}
               </option>
             ))}
             <option value="">whoever may</option>
