@@ -371,6 +371,25 @@ describe('the list', () => {
     }
   });
 
+  test('its head counts needs and their items, and what is put off, at the place that is asked for', async () => {
+    const all = async (locationId: number | null) => must(await openNeeds(books.deps, mira, { locationId }));
+    // The item of one is asked for at another place too.
+    const [first] = (await needsOf(books, mira)).needs;
+    const elsewhere = { itemId: first?.itemId ?? 0, locationId: first?.locationId === 2 ? 1 : 2 };
+    must(await askByHand(books.deps, mira, req({ ...elsewhere, quantity: '500', packId: null, note: '' })));
+    const { needs } = await needsOf(books, mira);
+    const { status } = await all(null);
+    const items = new Set(needs.map((n) => n.itemId)).size;
+    expect(items).toBeLessThan(needs.length);
+    expect(status).toMatchObject({ needs: needs.length, items });
+    const [need] = needs.filter((n) => n.boughtFor === null);
+    const other = needs.find((n) => n.locationId !== need?.locationId);
+    must(await setAside(books.deps, mira, putOff(need ?? { id: 0, fingerprint: '' }, '2026-11-26')));
+    expect((await all(null)).aside).toEqual({ putOff: 1, leftOut: 0 });
+    expect((await all(need?.locationId ?? 0)).aside).toEqual({ putOff: 1, leftOut: 0 });
+    expect((await all(other?.locationId ?? 0)).aside).toEqual({ putOff: 0, leftOut: 0 });
+  });
+
   test('narrowed by words in any column, by cause, to what is late, warned, new or mine', async () => {
     const shown = async (asked: object) => {
       const head = must(await openNeeds(books.deps, mira, { locationId: null, ...asked }));

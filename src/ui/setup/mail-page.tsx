@@ -117,7 +117,7 @@ function MailText({
           ? 'As it arrived in the mailbox stand-in.'
           : standin
             ? 'As it goes out; it has not arrived in the mailbox stand-in yet.'
-            : 'As it went out.'}
+            : `As it ${mail.state === 'sent' ? 'went' : 'goes'} out.`}
       </p>
     </article>
   );
