@@ -138,7 +138,7 @@ export function Grid<R>(props: Props<R>) {
   const [{ higher, at: measuredAt }, setHigher] = useState<{ higher: readonly Higher[]; at: string }>(NONE_HIGHER);
   // What was measured holds for this list at this width.
   const measure = `${props.listKey}/${width}`;
-  const extent: Extent = { count, rowHeight, height, higher: measuredAt === measure ? higher : [] };
+  const extent: Extent = { count, rowHeight, height, higher: measuredAt === measure ? higher : NONE_HIGHER.higher };
 
   useLayoutEffect(() => {
     const box = scroller.current;
@@ -180,16 +180,33 @@ export function Grid<R>(props: Props<R>) {
   const moveTo = (to: number) => {
     const box = scroller.current;
     if (!box) return;
-    flushSync(() => setOffset(to));
+    // First, as rows that turn out higher once they are there move it again.
     box.scrollTop = scrollTopOf(extent, to);
     set.current = box.scrollTop;
+    flushSync(() => setOffset(to));
   };
+
+  /** The row that the hand was brought to, until somebody scrolls. */
+  const kept = useRef(-1);
+  // It is not cut off where the list becomes lower (what was done last is shown at its foot), or rows above it turn out higher.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: when heights change.
+  useLayoutEffect(() => {
+    const box = scroller.current;
+    const place = kept.current === current ? offsetToShow(extent, offset, current) : null;
+    if (!box || place === null) return;
+    box.scrollTop = scrollTopOf(extent, place);
+    set.current = box.scrollTop;
+    setOffset(place);
+  }, [height, extent.higher]);
 
   // A turn of the wheel moves by what it says, also where the scroll bar is scaled.
   const whole = totalHeight(extent);
   const scaled = scrollHeight(extent) < whole;
   const turn = useRef<(by: number) => void>(() => undefined);
-  turn.current = (by) => moveTo(Math.max(0, Math.min(offset + by, whole - height)));
+  turn.current = (by) => {
+    kept.current = -1;
+    moveTo(Math.max(0, Math.min(offset + by, whole - height)));
+  };
   useEffect(() => {
     const box = scroller.current;
     if (!box || !scaled) return;
@@ -212,6 +229,7 @@ export function Grid<R>(props: Props<R>) {
     const wanted = Math.max(0, Math.min(index, count - 1));
     const to = lineAt(wanted)?.group ? Math.max(next(wanted, 1), 0) : wanted;
     const place = offsetToShow(extent, offset, to);
+    kept.current = to;
     flushSync(() => props.onCurrent(to));
     if (place !== null) moveTo(place);
     const row = scroller.current?.querySelector<HTMLElement>(`[data-index="${to}"]`);
@@ -282,6 +300,7 @@ export function Grid<R>(props: Props<R>) {
         const at = e.currentTarget.scrollTop;
         if (Math.abs(at - set.current) < 1) return;
         set.current = at;
+        kept.current = -1;
         setOffset(offsetOf(extent, at));
       }}
     >

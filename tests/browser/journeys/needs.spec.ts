@@ -78,6 +78,16 @@ test('the list from the first look to orders that are made', async ({ page, worl
   );
   await page.getByRole('button', { name: 'Accept all shown' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'with a warning stayed' })).toBeVisible();
+  // The row under the hand is in view whole, however high those above it turn out to be.
+  await rust.focus();
+  await page.keyboard.press('End');
+  const isWhole = () =>
+    page.evaluate(() => {
+      const row = document.activeElement?.closest('[role=row]')?.getBoundingClientRect();
+      const grid = document.querySelector('[role=grid]')?.getBoundingClientRect();
+      return row !== undefined && grid !== undefined && row.top >= grid.top && row.bottom <= grid.bottom + 1;
+    });
+  await expect.poll(isWhole).toBe(true);
 
   // What was decided, as it was.
   await page.goto('/needs/decisions?show=left_out');

@@ -79,7 +79,7 @@ test('what an order costs: charges, discount, account, landed; a job taken over;
   await page.getByRole('link', { name: /Orders to approve/ }).click();
   const asked = page.getByRole('row', { name: /draft, Tallow/ });
   await asked.getByRole('link').click();
-  await expect(page.getByText(/Ten percent, by phone/)).toBeVisible();
+  await expect(page.getByText('Ten percent, by phone', { exact: true })).toBeVisible();
   await expect(sums).toContainText('Sea freight');
   await expect(page.getByText('less 10 %')).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
