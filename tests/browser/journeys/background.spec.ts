@@ -22,7 +22,7 @@ test('mail, work in the background, a receipt reversed, and closed books', async
     await expect(page.getByText('As it arrived in the mailbox stand-in.')).toBeVisible({ timeout: 500 });
   }).toPass();
   await expect(page.getByRole('complementary')).toContainText('from "Quillon Yarn & Cloth"');
-  await expect(page.getByRole('complementary')).toContainText('6 bag (60 ball) to Wendel Yard');
+  await expect(page.getByRole('complementary')).toContainText('6 × bag, = 60 ball, Wendel Yard');
   await expect(page.getByRole('complementary')).toContainText('Beside it: order-2611-0002.pdf');
   await page.goto('/orders/7');
   await expect(page.getByText(/sent by mail to .* Mon 23 Nov/)).toBeVisible();
