@@ -445,6 +445,24 @@ describe('needs onto an order that its supplier knows', () => {
     ]);
   });
 
+  test('what came beside the order keeps its price when its quantity is changed', async () => {
+    const id = await sent();
+    const { id: itemId } = await books.one<{ id: number }>("SELECT id FROM item WHERE number = '10412-05'");
+    const unordered = [{ itemId, quantity: '20', price: '2.50', freeOfCharge: false }];
+    const came = { orderId: id, locationId: 1, deliveryNote: '', businessDate: '', counted: [], unordered };
+    must(await receiveGoods(books.deps, mira, req(came)));
+    const beside = async () => (await view(id)).lines.find((l) => l.unordered);
+    const before = await beside();
+    must(await amendOrder(books.deps, mira, await asked(id, {})));
+    const packs = (q = 0) => String(q / 1e6);
+    const part = before?.parts[0];
+    const more = { was: packs(part?.packs), now: packs((part?.packs ?? 0) + 1e6) };
+    must(await edit({ orderId: id, field: 'packs', partId: part?.id ?? 0, ...more }));
+    const after = await beside();
+    expect(after?.packs).toBe((before?.packs ?? 0) + 1e6);
+    expect([after?.price, after?.per]).toEqual([before?.price, before?.per]);
+  });
+
   test('a line that joins makes the others cheaper where breaks count over a group of items', async () => {
     const id = await sent();
     must(await amendOrder(books.deps, mira, await asked(id, {})));

@@ -24,9 +24,9 @@ export type AskApproval = OrderVersion & {
   readonly note: string;
 };
 
-/** Asks for the approval of a draft or of a change; a person who is named is told by mail where an address of theirs is on file, and finds
- *  it on Today in any case. It stays as it is until somebody answers. Errors: forbidden, not_found, changed_meanwhile, not_in_this_state, not_ready, invalid_field userId when that
- *  person may not approve it. */
+/** Asks for the approval of a draft or of a change; a person who is named is told by mail where an address of theirs is on file,
+ *  and finds it on Today in any case. It stays as it is until somebody answers. Errors: forbidden, not_found, changed_meanwhile,
+ *  not_in_this_state, not_ready, invalid_field userId when that person may not approve it. */
 export async function askApproval(
   deps: Deps,
   actor: Actor,

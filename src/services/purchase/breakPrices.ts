@@ -24,7 +24,10 @@ export async function followBreaks(
   for (const [i, l] of lines.entries()) {
     const own = ids.has(l.id);
     // What came without being ordered has the price that was said then.
-    if (l.unordered === 1) continue;
+    if (l.unordered === 1) {
+      if (own) await updateOrderLine(tx, l);
+      continue;
+    }
     if (!own && !at.some((k) => countTogether(breaks, i, k))) continue;
     const expected = expectedPrice(book.bySource.get(l.sourceId ?? 0), breakPacks(breaks, i), today);
     if (!own && expected.expectedAmount === l.expectedAmount) continue;
