@@ -556,6 +556,10 @@ describe('confirmation', () => {
     const line = (await view(id)).lines[0];
     const prices = [{ lineId: line?.id ?? 0, price: '34.10', toList: true }];
     const parts = [{ partId: part.id, packs: '', date: '2027-01-15', rest: 'open' as const }];
+    // Whoever may not change prices on file confirms the order, and leaves the list as it is.
+    const without = { ...mira, rights: ['orders.read', 'orders.edit'] as const };
+    const at = await asked(id, { reference: '', parts, prices });
+    expect(await confirmOrder(books.deps, without, at)).toMatchObject({ error: { kind: 'forbidden' } });
     expect(must(await confirm(id, { parts, prices }))).toMatchObject({ differ: 2 });
     const order = await view(id);
     expect(order.lines[0]).toMatchObject({ price: '34.1', priceReason: 'confirmed' });
