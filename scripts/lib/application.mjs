@@ -1,35 +1,19 @@
 import { spawn } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { digestOf } from './digest.mjs';
 import { root, run, Stop, say } from './say.mjs';
 
 const next = join(root, 'node_modules', 'next', 'dist', 'bin', 'next');
 
-function* filesIn(folder) {
-  for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
-    const path = join(folder, entry.name);
-    if (entry.isDirectory()) yield* filesIn(path);
-    else if (!/\.test\.tsx?$|\.sql$/.test(entry.name)) yield path;
-  }
-}
-
-/** A digest of everything the production build depends on. */
-function sourceDigest() {
-  const hash = createHash('sha256');
-  const single = ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'postcss.config.mjs'].map((f) =>
-    join(root, f),
-  );
-  for (const file of [...single, ...filesIn(join(root, 'src'))])
-    hash.update(file.slice(root.length)).update(readFileSync(file));
-  return hash.digest('hex');
-}
+/** What the production build depends on. */
+const sources = ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'postcss.config.mjs', 'src'];
 
 /** Makes the production build when the sources have changed since the last one. */
 export async function build() {
   const stamp = join(root, '.next', 'vorrat-sources');
-  const digest = sourceDigest();
+  const digest = digestOf(sources);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return;
   say('Building (about half a minute)');
   const { code, out } = await run(process.execPath, [next, 'build'], { quiet: true });

@@ -4,71 +4,122 @@ import { join } from 'node:path';
 import { root, run, say } from './say.mjs';
 
 const bin = (name) => join(root, 'node_modules', '.bin', name);
+const seconds = (since) => (Date.now() - since) / 1000;
 
-/** Counts what passed and failed over all steps of a command. */
+/** Counts what passed and failed over all steps of a command, and keeps how long each step and each test took. */
 export class Tally {
   passed = 0;
   failed = 0;
+  steps = [];
+  tests = [];
 
   add(passed, failed) {
     this.passed += passed;
     this.failed += failed;
   }
 
+  /** Counts a step and says how it went; what it printed shows when it failed. */
+  step(name, since, { passed, failed, ok, out, tests = [] }) {
+    this.add(passed, failed);
+    const took = seconds(since);
+    this.steps.push({ name, took });
+    this.tests.push(...tests.map((t) => ({ ...t, step: name })));
+    say(`${ok ? 'ok    ' : 'FAILED'} ${name}: ${passed} passed, ${failed} failed (${took.toFixed(1)} s)`);
+    if (!ok) say(out);
+    return ok;
+  }
+
   line() {
     return `${this.passed} passed, ${this.failed} failed`;
   }
+
+  /** The slowest tests, and the share of each step. Steps run beside each other, so their shares are of their sum. */
+  slowest(count = 30) {
+    const all = this.steps.reduce((sum, s) => sum + s.took, 0);
+    const lines = [...this.tests]
+      .sort((a, b) => b.took - a.took)
+      .slice(0, count)
+      .map((t) => `${t.took.toFixed(1).padStart(7)} s  ${t.step}  ${t.file}: ${t.name}`);
+    const shares = [...this.steps]
+      .sort((a, b) => b.took - a.took)
+      .map((s) => `${s.took.toFixed(1).padStart(7)} s  ${((100 * s.took) / all).toFixed(0).padStart(3)} %  ${s.name}`);
+    return [`The ${lines.length} slowest tests:`, ...lines, 'Steps:', ...shares].join('\n');
+  }
 }
 
-/** One step that passes or fails as a whole; its output shows when it fails. */
+/** One step that passes or fails as a whole. */
 export async function step(tally, name, command, args, options = {}) {
-  const started = Date.now();
+  const since = Date.now();
   const { code, out } = await run(command, args, { quiet: true, ...options });
-  tally.add(code === 0 ? 1 : 0, code === 0 ? 0 : 1);
-  say(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
-  if (code !== 0) say(out.slice(-12_000));
-  return code === 0;
+  const ok = code === 0;
+  return tally.step(name, since, { ok, passed: ok ? 1 : 0, failed: ok ? 0 : 1, out: out.slice(-12_000) });
 }
 
-/** Jest projects; every test counts. */
-export async function jest(tally, project, { env = {}, args = [] } = {}) {
-  const started = Date.now();
+/** A step of our own, which throws when it fails. */
+export async function ownStep(tally, name, body) {
+  const since = Date.now();
+  try {
+    await body();
+    return tally.step(name, since, { ok: true, passed: 1, failed: 0 });
+  } catch (e) {
+    return tally.step(name, since, { ok: false, passed: 0, failed: 1, out: e.message });
+  }
+}
+
+/** Jest projects; every test counts. `only`: patterns of files. */
+export async function jest(tally, project, { env = {}, args = [], only = [] } = {}) {
+  const since = Date.now();
   const folder = mkdtempSync(join(tmpdir(), 'vorrat-jest-'));
   const file = join(folder, 'result.json');
-  const options = ['--selectProjects', project, '--json', `--outputFile=${file}`, '--silent', ...args];
+  const options = ['--selectProjects', project, '--json', `--outputFile=${file}`, '--silent', ...args, ...only];
   const { code, out } = await run(bin('jest'), options, { quiet: true, env });
   const result = readJson(file);
   rmSync(folder, { recursive: true, force: true });
   const passed = result?.numPassedTests ?? 0;
   // A suite that did not even load counts as a failure of its own.
   const failed = (result?.numFailedTests ?? 0) + (result?.numRuntimeErrorTestSuites ?? 0);
-  tally.add(passed, failed === 0 && (code !== 0 || passed === 0) ? 1 : failed);
-  say(
-    `${code === 0 ? 'ok    ' : 'FAILED'} ${project}: ${passed} passed, ${failed} failed (${((Date.now() - started) / 1000).toFixed(1)} s)`,
+  const tests = (result?.testResults ?? []).flatMap((suite) =>
+    suite.assertionResults.map((t) => ({
+      file: suite.name.slice(root.length + 1),
+      name: t.fullName,
+      took: (t.duration ?? 0) / 1000,
+    })),
   );
-  if (code !== 0) say(out.replace(/\{"numFailedTestSuites".*/s, '').slice(-12_000));
-  return code === 0;
+  return tally.step(project, since, {
+    ok: code === 0 && passed > 0,
+    passed,
+    failed: failed === 0 && (code !== 0 || passed === 0) ? 1 : failed,
+    out: out.replace(/\{"numFailedTestSuites".*/s, '').slice(-12_000),
+    tests,
+  });
 }
 
-/** Playwright; every test counts. */
-export async function playwright(tally, project, env = {}) {
-  const started = Date.now();
+/** Playwright; every test counts. `only`: patterns of files. */
+export async function playwright(tally, project, { env = {}, args = [], only = [] } = {}) {
+  const since = Date.now();
   const folder = mkdtempSync(join(tmpdir(), 'vorrat-browser-'));
   const file = join(folder, 'result.json');
-  const { code, out } = await run(bin('playwright'), ['test', '--project', project], {
+  const { code, out } = await run(bin('playwright'), ['test', '--project', project, ...args, ...only], {
     quiet: true,
     env: { ...env, PLAYWRIGHT_JSON_OUTPUT_FILE: file },
   });
-  const stats = readJson(file)?.stats;
+  const result = readJson(file);
   rmSync(folder, { recursive: true, force: true });
-  const passed = stats?.expected ?? 0;
-  const failed = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0) + (stats?.skipped ?? 0);
-  tally.add(passed, failed === 0 && (code !== 0 || passed === 0) ? 1 : failed);
-  say(
-    `${code === 0 ? 'ok    ' : 'FAILED'} browser, ${project}: ${passed} passed, ${failed} failed (${((Date.now() - started) / 1000).toFixed(1)} s)`,
-  );
-  if (code !== 0) say(out.slice(-15_000));
-  return code === 0;
+  const passed = result?.stats?.expected ?? 0;
+  const failed = (result?.stats?.unexpected ?? 0) + (result?.stats?.flaky ?? 0) + (result?.stats?.skipped ?? 0);
+  const specsOf = (suite) => [...suite.specs, ...(suite.suites ?? []).flatMap(specsOf)];
+  const tests = (result?.suites ?? []).flatMap(specsOf).map((spec) => ({
+    file: `tests/browser/${spec.file}`,
+    name: spec.title,
+    took: spec.tests.flatMap((t) => t.results).reduce((sum, r) => sum + r.duration, 0) / 1000,
+  }));
+  return tally.step(`browser, ${project}`, since, {
+    ok: code === 0 && passed > 0,
+    passed,
+    failed: failed === 0 && (code !== 0 || passed === 0) ? 1 : failed,
+    out: out.slice(-15_000),
+    tests,
+  });
 }
 
 function readJson(file) {
@@ -77,12 +128,4 @@ function readJson(file) {
   } catch {
     return null;
   }
-}
-
-export async function checkSteps(tally) {
-  await step(tally, 'format', bin('biome'), ['format', '.']);
-  await step(tally, 'lint', bin('biome'), ['lint', '--error-on-warnings', '.']);
-  await step(tally, 'types', bin('tsc'), ['--noEmit']);
-  await step(tally, 'layers', process.execPath, [join(root, 'scripts', 'layers.mjs')]);
-  await jest(tally, 'core');
 }

@@ -25,7 +25,7 @@ export function openPool(settings: DatabaseSettings, connectionLimit = 10): Pool
     namedPlaceholders: true,
     maxPreparedStatements: 500,
     // A stack is taken with every statement otherwise, for the one that fails; its text is in the error anyhow.
-    trace: process.env.NODE_ENV !== 'production',
+    trace: process.env.NODE_ENV === 'development',
     // Reads that are asked for together go in one message; see asking.ts. Values in such a text are escaped by the driver.
     multipleStatements: true,
   });

@@ -1,11 +1,7 @@
 import { randomBytes } from 'node:crypto';
-import { join } from 'node:path';
 import type { Pool } from 'mysql2/promise';
 import type { Actor } from '@/core/people';
 import type { Result } from '@/core/result';
-import { grantRights } from '@/data/grants';
-import { migrate } from '@/data/migrate';
-import { openPool, settingsFromEnvironment } from '@/data/pool';
 import { checkInvariants } from '@/data/repositories/invariants';
 import { readSnapshot } from '@/data/transaction';
 import type { Deps } from '@/services/deps';
@@ -13,10 +9,9 @@ import { acceptNeed } from '@/services/planning/acceptNeed';
 import { openNeeds, readNeedRows } from '@/services/planning/readNeeds';
 import { readReckonings } from '@/services/planning/readReckonings';
 import { savePolicies } from '@/services/planning/savePolicies';
-import { seedDemo } from '../../scripts/demoData/seed';
+import { giveSchemaBack, MONDAY, openAsApplication, openAsOwner, takeSchema } from './schemas';
 
-export const MONDAY = '2026-11-23T09:00:00Z';
-export const migrations = join(__dirname, '..', '..', 'src', 'data', 'migrations');
+export { MONDAY, migrations } from './schemas';
 
 export type Books = {
   readonly deps: Deps & { setClock: (iso: string) => void };
@@ -28,30 +23,11 @@ export type Books = {
   readonly close: () => Promise<void>;
 };
 
-const environment = () => {
-  const settings = settingsFromEnvironment(process.env);
-  return {
-    app: settings,
-    owner: {
-      ...settings,
-      user: process.env.VORRAT_DB_OWNER ?? '',
-      password: process.env.VORRAT_DB_OWNER_PASSWORD ?? '',
-    },
-  };
-};
-
 /** A schema of its own with the demo company (what it began with, or the whole of it), used with the application's own rights. */
 export async function freshBooks({ seed = true, whole = false } = {}): Promise<Books> {
-  const name = `vorrat_t${randomBytes(5).toString('hex')}`;
-  const { app, owner: ownerSettings } = environment();
-  const server = openPool({ ...ownerSettings, database: '' }, 1);
-  await server.query(`CREATE DATABASE \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
-  await server.end();
-  const owner = openPool({ ...ownerSettings, database: name }, 3);
-  await migrate(owner, migrations);
-  await grantRights(owner, name, app.user);
-  if (seed) await seedDemo(owner, new Date(MONDAY), { small: !whole });
-  const pool = openPool({ ...app, database: name }, 10);
+  const name = await takeSchema(whole ? 'whole' : seed ? 'small' : 'empty');
+  const owner = openAsOwner(name);
+  const pool = openAsApplication(name);
   let now = Date.parse(MONDAY);
   const rows = async <T>(sql: string, values: unknown[] = []) => (await owner.query(sql, values))[0] as T[];
   return {
@@ -72,7 +48,7 @@ export async function freshBooks({ seed = true, whole = false } = {}): Promise<B
     },
     close: async () => {
       await pool.end();
-      await owner.query(`DROP DATABASE \`${name}\``);
+      await giveSchemaBack(owner, name);
       await owner.end();
     },
   };
