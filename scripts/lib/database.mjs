@@ -38,7 +38,7 @@ const exists = (pid) => {
 
 const durable = `innodb-flush-log-at-trx-commit=1
 innodb-doublewrite=1`;
-const quick = `innodb-flush-log-at-trx-commit=0
+const quick = `innodb-flush-log-at-trx-commit=2
 innodb-doublewrite=0
 innodb-flush-method=nosync
 innodb-file-per-table=0

@@ -46,10 +46,11 @@ const root = join(__dirname, '..', '..');
 const scripts = (file: string) => import(join(root, 'scripts', 'lib', file));
 
 /** Each worker has its own server and its own copy of the seeded data folder; each test starts from a fresh copy. */
-export const test = base.extend<{ world: World }, { site: Site }>({
+export const test = base.extend<{ world: World }, { site: Site; durable: boolean }>({
+  /** Whether the database waits for the disk: for tests that pull the plug. */
+  durable: [false, { option: true, scope: 'worker' }],
   site: [
-    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures from the pattern.
-    async ({}, use, info) => {
+    async ({ durable }, use, info) => {
       const { Database, freePort } = await scripts('database.mjs');
       const { serve, endServer } = await scripts('application.mjs');
       const { templateFolder, CLOCK } = await scripts('testData.mjs');
@@ -57,7 +58,7 @@ export const test = base.extend<{ world: World }, { site: Site }>({
       rmSync(folder, { recursive: true, force: true });
       cpSync(templateFolder, folder, { recursive: true });
       const port = await freePort();
-      const database = new Database(folder) as DatabaseServer;
+      const database = new Database(folder, { durable }) as DatabaseServer;
       await database.start(port);
       const web = await freePort();
       const clock = { VORRAT_CLOCK: CLOCK, VORRAT_CLOCK_SET: String(Date.now()) };

@@ -33,14 +33,17 @@ async function rowsOf<T>(server: Pool, sql: string, values: unknown[] = []): Pro
   return (await server.query(sql, values))[0] as T[];
 }
 
-type Table = { readonly name: string; readonly columns: string };
+type Table = { readonly name: string; readonly columns: string; readonly nextId: number | null };
 
-/** Tables of a schema with the columns that are written: generated ones are worked out by the server. */
+/** Tables of a schema with the columns that are written, generated ones being worked out by the server, and the id that its
+ *  next row gets. */
 const tablesOf = (server: Pool, schema: string) =>
   rowsOf<Table>(
     server,
-    `SELECT table_name AS name, GROUP_CONCAT(CONCAT('\`', column_name, '\`') ORDER BY ordinal_position) AS columns
-       FROM information_schema.columns WHERE table_schema = ? AND generation_expression IS NULL GROUP BY table_name`,
+    `SELECT t.table_name AS name, t.auto_increment AS nextId,
+            GROUP_CONCAT(CONCAT('\`', c.column_name, '\`') ORDER BY c.ordinal_position) AS columns
+       FROM information_schema.columns c JOIN information_schema.tables t USING (table_schema, table_name)
+      WHERE c.table_schema = ? AND c.generation_expression IS NULL GROUP BY t.table_name, t.auto_increment`,
     [schema],
   );
 
@@ -121,10 +124,13 @@ async function restore(server: Pool, schema: string, content: Content, before: R
   const now = await countsOf(server, schema);
   const changed = new Set([...now].filter(([t, n]) => n !== (before.get(t) ?? 0)).map(([t]) => t));
   for (const f of await followers(server, schema)) if (changed.has(f.parent)) changed.add(f.name);
-  const tables = (await tablesOf(server, schema)).filter((t) => changed.has(t.name));
+  const tables = (await tablesOf(server, templates[content])).filter((t) => changed.has(t.name));
   if (tables.length === 0) return;
-  const anew = fill(templates[content]);
-  await unchecked(server, schema, [...tables.map((t) => `DELETE FROM \`${t.name}\``), ...tables.map(anew)]);
+  await unchecked(server, schema, [
+    ...tables.map((t) => `DELETE FROM \`${t.name}\``),
+    ...tables.map(fill(templates[content])),
+    ...tables.flatMap((t) => (t.nextId ? [`ALTER TABLE \`${t.name}\` AUTO_INCREMENT = ${t.nextId}`] : [])),
+  ]);
 }
 
 const SHELF = 'vorrat_shelf';

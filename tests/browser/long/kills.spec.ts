@@ -11,6 +11,7 @@ const KILLS_OF_EACH = 10;
 const LONGEST_WAIT_MS = 5000;
 
 test.setTimeout(300_000);
+test.use({ durable: true });
 
 type Sent = {
   readonly key: string;
