@@ -99,7 +99,7 @@ export async function playwright(tally, project, { env = {}, args = [], only = [
   const since = Date.now();
   const folder = mkdtempSync(join(tmpdir(), 'vorrat-browser-'));
   const file = join(folder, 'result.json');
-  const { code, out } = await run(bin('playwright'), ['test', '--project', project, ...args, ...only], {
+  const { code, out } = await run(bin('playwright'), ['test', `--project=${project}`, ...args, ...only], {
     quiet: true,
     env: { ...env, PLAYWRIGHT_JSON_OUTPUT_FILE: file },
   });

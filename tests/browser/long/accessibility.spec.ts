@@ -12,7 +12,22 @@ const sizes = {
 };
 
 const themes = ['paper', 'ink'] as const;
-const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
+const all = { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] } as const;
+/** Those of them that look at colours. */
+const ofColours = { type: 'rule', values: ['color-contrast', 'link-in-text-block'] } as const;
+
+/** Every element with what the other rules look at: its attributes, where it stands, whether it is seen. */
+const shapeOf = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll('body *')]
+      .map((e) => {
+        const { x, y, width, height } = e.getBoundingClientRect();
+        const attributes = [...e.attributes].map((a) => `${a.name}=${a.value}`);
+        const { display, visibility, opacity } = getComputedStyle(e);
+        return [e.tagName, ...attributes, x, y, width, height, display, visibility, opacity].join(' ');
+      })
+      .join('\n'),
+  );
 
 /** Changes the colours of the page as its own command does. */
 const choose = (page: Page, theme: string) =>
@@ -31,11 +46,11 @@ for (const [name, viewport] of Object.entries(sizes)) {
   }) => {
     await page.setViewportSize(viewport);
     await context.addCookies([{ name: 'theme', value: themes[0], url: baseURL as string }]);
-    const checkNow = async (what: string) => {
+    const checkNow = async (what: string, runOnly: typeof all | typeof ofColours) => {
       const { violations } = await new AxeBuilder({ page })
         // No frames of others: without a second page for each look. Only what is wrong is asked for.
         .setLegacyMode(true)
-        .options({ runOnly: { type: 'tag', values: rules }, resultTypes: ['violations'] })
+        .options({ runOnly: { ...runOnly, values: [...runOnly.values] }, resultTypes: ['violations'] })
         .analyze();
       const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
       expect([what, serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' ')}`)]).toEqual([what, []]);
@@ -44,15 +59,17 @@ for (const [name, viewport] of Object.entries(sizes)) {
       );
       expect([what, overflow]).toEqual([what, 0]);
     };
-    /** In the theme that the page came with, then in the other, which the next page comes with. */
+    /** In the theme that the page came with, then in the other, which the next page comes with. Of a page that is the same but for
+     *  its colours, only the rules on colours can find something else then. */
     const check = async (what: string) => {
       await expect(page.getByRole('heading').first()).toBeVisible();
       const theme = await page.locator('html').getAttribute('data-theme');
       const [other] = themes.filter((t) => t !== theme);
       expect(themes).toContain(theme);
-      await checkNow(`${what}, ${theme}`);
+      const before = await shapeOf(page);
+      await checkNow(`${what}, ${theme}`, all);
       await choose(page, other as string);
-      await checkNow(`${what}, ${other}`);
+      await checkNow(`${what}, ${other}`, (await shapeOf(page)) === before ? ofColours : all);
     };
     await page.goto('/sign-in');
     await check('sign-in');

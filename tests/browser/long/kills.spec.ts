@@ -2,15 +2,16 @@ import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { type Connection, createConnection } from 'mysql2/promise';
+import { TIMES } from '../../campaign';
 import { seededNumbers } from '../../seededNumbers';
 import { expect, signIn, startWorker, test, type World } from '../support';
 
 const CLIENTS = 50;
-const KILLS_OF_EACH = 10;
+const KILLS_OF_EACH = 10 * TIMES;
 /** A wait longer than this outside an outage is a fault. */
 const LONGEST_WAIT_MS = 5000;
 
-test.setTimeout(300_000);
+test.setTimeout(300_000 * TIMES);
 test.use({ durable: true });
 
 type Sent = {
@@ -182,7 +183,7 @@ async function made(world: World): Promise<Record<string, number>> {
 
 // kill -9 of database and server in turns while fifty people move the stock of three items: what was acknowledged is
 // there, what was not takes effect exactly once when it is repeated with its key, and the books are sound.
-test('fifty people on three items, database and server killed ten times each: nothing is lost, nothing doubled', async ({
+test(`fifty people on three items, database and server killed ${KILLS_OF_EACH} times each: nothing is lost, nothing doubled`, async ({
   page,
   world,
 }) => {
