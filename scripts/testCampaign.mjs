@@ -1,4 +1,5 @@
 import { runTiers } from './lib/runTiers.mjs';
+import { say } from './lib/say.mjs';
 import { browser, events, files } from './lib/tiers.mjs';
 
 // Each of these takes this many times as much as before a landing.
@@ -16,6 +17,6 @@ runTiers({
     await events(tally);
     await files(tally);
     await accessibility(tally);
-    process.stdout.write(`${tally.slowest()}\n`);
+    say(tally.slowest());
   },
 });

@@ -9,7 +9,15 @@ export const CLOCK = '2026-11-23T09:00:00Z';
 export const templateFolder = join(root, '.data', 'test-template');
 
 /** What the demo data depends on. */
-const sources = ['src/core', 'src/data', 'src/services', 'scripts/demoData', 'scripts/lib', 'scripts/prepare.ts'];
+const sources = [
+  'src/core',
+  'src/data',
+  'src/services',
+  'src/standins',
+  'scripts/demoData',
+  'scripts/lib',
+  'scripts/prepare.ts',
+];
 
 /** A data folder with the demo company on the tests' day, its database stopped; tests take copies of it. Made anew when
  *  anything that it depends on has changed. */
